@@ -1,0 +1,13 @@
+//! The room: moist air, heat and mass transfer at the picture, and air over time.
+
+mod mass_transfer;
+mod psychrometrics;
+mod series;
+
+pub use mass_transfer::{Transfer, heat_transfer_coefficient};
+pub(crate) use psychrometrics::GAS_CONSTANT;
+pub use psychrometrics::{
+    KELVIN, dew_point_c, humidity_ratio, saturation_pressure_pa, vapour_concentration_kg_m3,
+    wet_bulb_c,
+};
+pub use series::{Air, AirSeries};

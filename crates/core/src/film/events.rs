@@ -1,0 +1,55 @@
+//! When each state begins.
+
+use super::state::{FilmState, Reading};
+
+/// The time [s] at which a stack reached each state since its last coat was laid.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Events {
+    reached: [Option<f64>; FilmState::REACHED.len()],
+    last: Option<(f64, Reading)>,
+}
+
+impl Default for Events {
+    fn default() -> Self {
+        Self::new()
+    }
+}
+
+impl Events {
+    /// No state reached yet.
+    pub const fn new() -> Self {
+        Self { reached: [None; FilmState::REACHED.len()], last: None }
+    }
+
+    /// When `state` was reached, if it was. The workable state has no such moment.
+    pub fn at(&self, state: FilmState) -> Option<f64> {
+        FilmState::REACHED.iter().position(|s| *s == state).and_then(|i| self.reached[i])
+    }
+
+    /// Takes a reading at `t` [s]; a state's time is interpolated between two readings.
+    pub(super) fn observe(&mut self, t: f64, reading: Reading) {
+        for (slot, state) in self.reached.iter_mut().zip(FilmState::REACHED) {
+            if slot.is_some() {
+                continue;
+            }
+            let now = state.margins(&reading);
+            if now.0 < 0.0 || now.1 < 0.0 {
+                continue;
+            }
+            *slot = Some(match &self.last {
+                None => t,
+                Some((before, earlier)) => {
+                    let was = state.margins(earlier);
+                    let share = crossing(was.0, now.0).max(crossing(was.1, now.1));
+                    before + share * (t - before)
+                }
+            });
+        }
+        self.last = Some((t, reading));
+    }
+}
+
+/// The share of a step after which a margin that went from `was` to `now` passed zero.
+fn crossing(was: f64, now: f64) -> f64 {
+    if was >= 0.0 { 0.0 } else { was / (was - now) }
+}

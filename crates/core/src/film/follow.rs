@@ -1,0 +1,344 @@
+//! Following a stack through time: adaptive steps that land on coats and on changes of the air.
+
+use super::column::{Bottom, Column, Step, Top};
+use super::composition::Composition;
+use super::events::Events;
+use super::law::Law;
+use super::stack::{Grid, Stack};
+use super::state::FilmState;
+use crate::air::{Air, AirSeries, GAS_CONSTANT, KELVIN, Transfer, vapour_concentration_kg_m3};
+
+/// How far ahead a state is looked for [s]: 400 days, formats.md.
+pub const HORIZON_S: f64 = 400.0 * 86_400.0;
+/// First step after a coat is laid [s]. [practice]
+const FIRST_STEP: f64 = 1.0;
+/// Longest step [s]: 3 h. [practice]
+const LONGEST_STEP: f64 = 3.0 * 3600.0;
+/// Shortest step [s], below which a change is taken as it comes. [practice]
+const SHORTEST_STEP: f64 = 1e-3;
+/// Growth of a step [-]; BDF2 is stable to 2.41 (Hairer & Wanner III.5). [practice]
+const GROWTH: f64 = 1.4;
+/// Amount added to a cell's content when its change is judged [-]. [practice]
+const FLOOR: f64 = 0.05;
+/// Change between two sweeps, relative as above, at which they are done [-]. [practice]
+const SETTLED: f64 = 2e-3;
+/// Delay of an absorbent ground [s]. [memory]
+const GROUND_DELAY: f64 = 60.0;
+/// Density of water at 21 C [kg/m3]; steam tables.
+const WATER_DENSITY: f64 = 998.0;
+/// Density of the slow volatile [kg/m3]; propylene glycol.
+const GLYCOL_DENSITY: f64 = 1036.0;
+/// Molar mass of the slow volatile [kg/mol]; propylene glycol.
+const GLYCOL_MOLAR_MASS: f64 = 0.076_09;
+/// Mass transfer of the slow volatile relative to water [-]. [memory]
+const GLYCOL_TRANSFER: f64 = 0.5;
+/// Vapour pressure of the slow volatile at 20 C [Pa]. [memory]
+const GLYCOL_PRESSURE: f64 = 10.6;
+/// Heat of evaporation of the slow volatile [J/mol]. [memory]
+const GLYCOL_HEAT: f64 = 67_000.0;
+/// Temperature that vapour pressure holds for [K], 20 C.
+const GLYCOL_REFERENCE: f64 = 293.15;
+
+/// The room's effect while its air stays the same.
+#[derive(Debug, Clone)]
+struct Room {
+    air: Air,
+    transfer: Transfer,
+    law: Law,
+}
+
+/// A stack with the state of its solver: what a picture's film is at one moment.
+///
+/// ```
+/// use ulvek_core::air::{Air, AirSeries};
+/// use ulvek_core::film::{Composition, Film, FilmState, Grid, HORIZON_S};
+/// let room = AirSeries::constant(Air::try_new(21.0, 0.50, 0.15).unwrap());
+/// let mut film = Film::new(0.0, 0.4, Grid::PLANNING, 0.0);
+/// film.lay(100e-6, Composition::try_new(0.42, 0.53, 0.05).unwrap());
+/// film.advance(&room, HORIZON_S, Some(FilmState::Paintable));
+/// let minutes = film.events().at(FilmState::Paintable).unwrap() / 60.0;
+/// assert!((45.0..57.0).contains(&minutes));
+/// ```
+#[derive(Debug, Clone)]
+pub struct Film {
+    stack: Stack,
+    grid: Grid,
+    length_m: f64,
+    time: f64,
+    trial: f64,
+    /// Length of the last step and the contents before it; `None` right after a coat is laid.
+    before: Option<f64>,
+    w_before: Vec<f64>,
+    g_before: Vec<f64>,
+    ends_before: [f64; 3],
+    pending: [f64; 3],
+    surface_c: f64,
+    room: Option<Room>,
+    events: Events,
+    scratch: Scratch,
+}
+
+/// Buffers of a step, kept so that no step allocates.
+#[derive(Debug, Clone, Default)]
+struct Scratch {
+    column: Column,
+    known: Vec<f64>,
+    known_glycol: Vec<f64>,
+    w: Vec<f64>,
+    g: Vec<f64>,
+    swelling: Vec<f64>,
+}
+
+impl Film {
+    /// A bare ground that can take up `absorbs_m` of water [m], of a picture whose shorter side is
+    /// `length_m` [m], at time `start` [s].
+    pub fn new(absorbs_m: f64, length_m: f64, grid: Grid, start: f64) -> Self {
+        Self {
+            stack: Stack::on_ground(absorbs_m),
+            grid,
+            length_m,
+            time: start,
+            trial: FIRST_STEP,
+            before: None,
+            w_before: Vec::new(),
+            g_before: Vec::new(),
+            ends_before: [0.0; 3],
+            pending: [0.0; 3],
+            surface_c: f64::NAN,
+            room: None,
+            events: Events::new(),
+            scratch: Scratch::default(),
+        }
+    }
+
+    /// The coats as they are now.
+    pub const fn stack(&self) -> &Stack {
+        &self.stack
+    }
+
+    /// The time reached [s].
+    pub const fn time(&self) -> f64 {
+        self.time
+    }
+
+    /// States reached since the last coat was laid.
+    pub const fn events(&self) -> &Events {
+        &self.events
+    }
+
+    /// Lays a coat of `wet_m` [m] on top, now.
+    pub fn lay(&mut self, wet_m: f64, mix: Composition) {
+        self.stack.lay(wet_m, mix, self.grid.cells);
+        self.stack.merge_buried(self.grid.buried_cells);
+        let n = self.stack.dz.len();
+        self.scratch.column.resize(n);
+        for buffer in
+            [&mut self.scratch.known, &mut self.scratch.known_glycol, &mut self.scratch.swelling]
+        {
+            buffer.resize(n, 0.0);
+        }
+        self.trial = FIRST_STEP;
+        self.before = None;
+        self.events = Events::new();
+        if let Some(reading) = self.stack.reading() {
+            self.events.observe(self.time, reading);
+        }
+    }
+
+    /// Follows the film to `until` [s], or until the stack reaches `stop`. True when it did.
+    pub fn advance(&mut self, air: &AirSeries, until: f64, stop: Option<FilmState>) -> bool {
+        if self.stack.dz.is_empty() {
+            self.time = self.time.max(until);
+            return false;
+        }
+        let reached = |events: &Events| stop.is_some_and(|s| events.at(s).is_some());
+        while self.time < until && !reached(&self.events) {
+            let room = self.room_in(air);
+            let limit = air.next_change(self.time).map_or(until, |change| change.min(until));
+            let left = limit - self.time;
+            let mut dt = self.trial.min(LONGEST_STEP);
+            if dt >= left {
+                dt = left;
+            } else if 2.0 * dt > left {
+                // Two even steps land without a sliver that would upset the ratio of steps.
+                dt = 0.5 * left;
+            }
+            let landing = dt >= left;
+            loop {
+                let change = self.attempt(dt, &room);
+                if change <= self.grid.most_change || dt <= SHORTEST_STEP {
+                    self.accept(dt, if landing && dt >= left { limit } else { self.time + dt });
+                    self.trial = if change < self.grid.little_change { dt * GROWTH } else { dt };
+                    break;
+                }
+                dt *= 0.5;
+            }
+            if let Some(reading) = self.stack.reading() {
+                self.events.observe(self.time, reading);
+            }
+        }
+        reached(&self.events)
+    }
+
+    fn room_in(&mut self, air: &AirSeries) -> Room {
+        let now = air.at(self.time);
+        match &self.room {
+            Some(room) if room.air == *now => room.clone(),
+            _ => {
+                let room = Room {
+                    air: *now,
+                    transfer: Transfer::new(now, self.length_m),
+                    law: Law::new(now.celsius),
+                };
+                if self.surface_c.is_nan() {
+                    self.surface_c = now.celsius;
+                }
+                self.room = Some(room.clone());
+                room
+            }
+        }
+    }
+
+    /// Solves a step of `dt` into the scratch buffers; returns the largest relative change.
+    fn attempt(&mut self, dt: f64, room: &Room) -> f64 {
+        let Self { stack, scratch, .. } = self;
+        let n = stack.dz.len();
+        let step = match self.before {
+            Some(before) => Step::bdf2(dt, before),
+            None => Step::euler(dt),
+        };
+        for i in 0..n {
+            let before = if self.before.is_some() {
+                (self.w_before[i], self.g_before[i])
+            } else {
+                (0.0, 0.0)
+            };
+            scratch.known[i] = step.known(stack.w[i], before.0);
+            scratch.known_glycol[i] = step.known(stack.g[i], before.1);
+        }
+        scratch.w.clone_from(&stack.w);
+        scratch.g.clone_from(&stack.g);
+        let bottom = if stack.capacity > 0.0 {
+            Bottom::Ground { capacity: stack.capacity, tau: GROUND_DELAY }
+        } else {
+            Bottom::Sealed
+        };
+        let known_ends = [
+            step.known(stack.ground, self.ends_before[0]),
+            step.known(stack.gone_water, self.ends_before[1]),
+            step.known(stack.gone_glycol, self.ends_before[2]),
+        ];
+        let mut ends = [0.0; 3];
+        for sweep in 0..self.grid.sweeps {
+            let mut moved: f64 = 0.0;
+            let column = &mut scratch.column;
+            for i in 0..n {
+                let (w, g) = (scratch.w[i], scratch.g[i]);
+                let phi = 1.0 / (1.0 + w + g);
+                let e = room.law.swelling(stack.phi_max[i].max(phi));
+                scratch.swelling[i] = e;
+                let local = room.law.water(w, g, phi, e);
+                column.psi[i] = local.psi;
+                column.slope[i] = local.slope;
+                column.resistance[i] =
+                    0.5 * stack.dz[i] * local.slope / (local.diffusion * phi * phi);
+            }
+            let top =
+                water_top(room, column.psi[n - 1], column.resistance[n - 1], &mut self.surface_c);
+            let was = (scratch.w[n - 1], scratch.w[0]);
+            let out = column.sweep(
+                &stack.dz,
+                step,
+                &scratch.known,
+                (bottom, known_ends[0]),
+                top,
+                &mut scratch.w,
+            );
+            ends[0] = out.bottom;
+            ends[1] = out.top;
+            for (now, then) in [(scratch.w[n - 1], was.0), (scratch.w[0], was.1)] {
+                moved = moved.max((now - then).abs() / (then.abs() + FLOOR));
+            }
+            for i in 0..n {
+                let (w, g) = (scratch.w[i].max(0.0), scratch.g[i]);
+                let phi = 1.0 / (1.0 + w + g);
+                let local = room.law.glycol(w, g, phi, scratch.swelling[i]);
+                column.psi[i] = local.psi;
+                column.slope[i] = local.slope;
+                column.resistance[i] =
+                    0.5 * stack.dz[i] * local.slope / (local.diffusion * phi * phi);
+            }
+            let top = glycol_top(room, column.psi[n - 1], column.resistance[n - 1], self.surface_c);
+            let was = scratch.g[n - 1];
+            let out = column.sweep(
+                &stack.dz,
+                step,
+                &scratch.known_glycol,
+                (Bottom::Sealed, 0.0),
+                top,
+                &mut scratch.g,
+            );
+            ends[2] = out.top;
+            moved = moved.max((scratch.g[n - 1] - was).abs() / (was.abs() + FLOOR));
+            if sweep > 0 && moved < SETTLED {
+                break;
+            }
+        }
+        let rates = [ends[0], ends[1], ends[2]];
+        self.pending = std::array::from_fn(|k| step.settle(known_ends[k], rates[k]));
+        let mut change: f64 = 0.0;
+        for i in 0..n {
+            for (now, then) in [(scratch.w[i], stack.w[i]), (scratch.g[i], stack.g[i])] {
+                if now < -1e-9 {
+                    return f64::INFINITY;
+                }
+                change = change.max((now - then).abs() / (then + FLOOR));
+            }
+        }
+        change
+    }
+
+    /// Takes over the step that was solved last.
+    fn accept(&mut self, dt: f64, time: f64) {
+        let Self { stack, scratch, .. } = self;
+        self.ends_before = [stack.ground, stack.gone_water, stack.gone_glycol];
+        std::mem::swap(&mut self.w_before, &mut stack.w);
+        std::mem::swap(&mut self.g_before, &mut stack.g);
+        stack.w.clone_from(&scratch.w);
+        stack.g.clone_from(&scratch.g);
+        [stack.ground, stack.gone_water, stack.gone_glycol] = self.pending;
+        for i in 0..stack.dz.len() {
+            stack.phi_max[i] = stack.phi_max[i].max(1.0 / (1.0 + stack.w[i] + stack.g[i]));
+        }
+        self.before = Some(dt);
+        self.time = time;
+    }
+}
+
+/// Evaporation of water over a film whose top cell has `psi` behind `resistance`; finds the
+/// surface temperature on the way.
+fn water_top(room: &Room, psi: f64, resistance: f64, surface_c: &mut f64) -> Top {
+    let k = room.transfer.mass_m_s;
+    let rest = k * room.transfer.vapour_kg_m3 / WATER_DENSITY;
+    let activity = |drive: f64| ((psi + resistance * rest) / (1.0 + drive * resistance)).min(1.0);
+    *surface_c = room.transfer.surface_c(*surface_c, |c_sat| {
+        let drive = k * c_sat / WATER_DENSITY;
+        (drive * activity(drive) - rest) * WATER_DENSITY
+    });
+    let drive = k * vapour_concentration_kg_m3(*surface_c) / WATER_DENSITY;
+    if activity(drive) >= 1.0 { Top::Flux(drive - rest) } else { Top::Transfer { drive, rest } }
+}
+
+/// Evaporation of the slow volatile at the surface temperature found for water.
+fn glycol_top(room: &Room, psi: f64, resistance: f64, surface_c: f64) -> Top {
+    let kelvin = surface_c + KELVIN;
+    let pressure = GLYCOL_PRESSURE
+        * (-(GLYCOL_HEAT / GAS_CONSTANT) * (1.0 / kelvin - 1.0 / GLYCOL_REFERENCE)).exp();
+    let c_sat = pressure * GLYCOL_MOLAR_MASS / (GAS_CONSTANT * kelvin);
+    let drive = GLYCOL_TRANSFER * room.transfer.mass_m_s * c_sat / GLYCOL_DENSITY;
+    if psi / (1.0 + drive * resistance) >= 1.0 {
+        Top::Flux(drive)
+    } else {
+        Top::Transfer { drive, rest: 0.0 }
+    }
+}

@@ -1,0 +1,21 @@
+//! The drying model: a stack of coats from the first brush mark to the cured film.
+//!
+//! One-dimensional diffusion of water and a slow volatile ("glycol": retarder, humectant,
+//! coalescent) through coats that shrink as they dry, evaporation into the room above and an
+//! absorbent ground below. The grid is fixed to the solids, so it never has to be re-meshed.
+//! Equations, constants and reference values: `docs/drying-model.md`.
+
+mod column;
+mod composition;
+mod events;
+mod follow;
+mod law;
+mod stack;
+mod state;
+
+pub use column::{Bottom, Column, Ends, Step, Top};
+pub use composition::{Composition, MixError};
+pub use events::Events;
+pub use follow::{Film, HORIZON_S};
+pub use stack::{CoatView, Grid, Stack};
+pub use state::FilmState;

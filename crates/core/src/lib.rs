@@ -1,0 +1,17 @@
+//! The painter's job: drying, mixing, planning and rules.
+//!
+//! Nothing here reads a clock, a file or the network: time and randomness come in as
+//! arguments, so every result can be computed again. Lengths, times and temperatures are
+//! checked once when they come in (see [`quantity`]); inside the algorithms they are plain
+//! `f64` in SI units, named where they are not.
+//!
+//! [practice] marks common practice of the trade, [memory] a value given from memory, and a
+//! named source a published one.
+
+pub mod air;
+pub mod film;
+pub mod picture;
+pub mod planner;
+pub mod quantity;
+pub mod rules;
+pub mod studio;

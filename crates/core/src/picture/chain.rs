@@ -1,0 +1,178 @@
+//! Whether the steps of a picture fit together.
+
+use super::model::Picture;
+use chrono::{DateTime, Utc};
+use std::collections::HashSet;
+use thiserror::Error;
+
+/// Why the steps of a picture do not fit together; `step` is an index.
+#[derive(Debug, Clone, PartialEq, Error)]
+#[allow(missing_docs, reason = "each is said by its sentence")]
+pub enum PictureError {
+    #[error("another step is already called \"{id}\"")]
+    TwiceNamed { step: usize, id: String },
+    #[error("it stands on \"{on}\", which is not a step of this picture")]
+    UnknownStep { step: usize, on: String },
+    #[error("the steps stand on each other in a circle: {}", .names.join(" on "))]
+    Circle { step: usize, names: Vec<String> },
+    #[error(
+        "it was laid on {}, before \"{on}\" which it stands on ({})",
+        .laid.format("%Y-%m-%d %H:%M UTC"), .below.format("%Y-%m-%d %H:%M UTC")
+    )]
+    LaidBefore { step: usize, on: String, laid: DateTime<Utc>, below: DateTime<Utc> },
+    #[error("it is laid, but \"{on}\" which it stands on is not")]
+    LaidOnNothing { step: usize, on: String },
+}
+
+impl PictureError {
+    /// Index of the step that is at fault.
+    pub const fn step(&self) -> usize {
+        match self {
+            Self::TwiceNamed { step, .. }
+            | Self::UnknownStep { step, .. }
+            | Self::Circle { step, .. }
+            | Self::LaidBefore { step, .. }
+            | Self::LaidOnNothing { step, .. } => *step,
+        }
+    }
+}
+
+/// Holds that names are unique, that every step stands on known ones without a circle, and that
+/// no coat was laid before one it stands on.
+///
+/// # Errors
+/// The first [`PictureError`] found.
+pub fn check_chain(picture: &Picture) -> Result<(), PictureError> {
+    let steps = &picture.steps;
+    let mut seen = HashSet::new();
+    for (step, s) in steps.iter().enumerate() {
+        if !seen.insert(s.id.as_str()) {
+            return Err(PictureError::TwiceNamed { step, id: s.id.clone() });
+        }
+    }
+    for (step, s) in steps.iter().enumerate() {
+        for on in s.after.iter().flatten() {
+            if !seen.contains(on.as_str()) {
+                return Err(PictureError::UnknownStep { step, on: on.clone() });
+            }
+        }
+    }
+    if let Some(circle) = find_circle(picture) {
+        let mut names: Vec<String> = circle.iter().map(|i| steps[*i].id.clone()).collect();
+        names.extend(names.first().cloned());
+        return Err(PictureError::Circle { step: circle[0], names });
+    }
+    for (step, s) in steps.iter().enumerate() {
+        let Some(laid) = s.laid_at else { continue };
+        for below in picture.stands_on(step) {
+            let on = steps[below].id.clone();
+            match steps[below].laid_at {
+                None => return Err(PictureError::LaidOnNothing { step, on }),
+                Some(below) if below > laid => {
+                    return Err(PictureError::LaidBefore { step, on, laid, below });
+                }
+                Some(_) => {}
+            }
+        }
+    }
+    Ok(())
+}
+
+/// A circle of steps, each standing on the next, if there is one.
+fn find_circle(picture: &Picture) -> Option<Vec<usize>> {
+    #[derive(Clone, Copy, PartialEq)]
+    enum Mark {
+        New,
+        Open,
+        Done,
+    }
+    let n = picture.steps.len();
+    let mut marks = vec![Mark::New; n];
+    for start in 0..n {
+        if marks[start] != Mark::New {
+            continue;
+        }
+        marks[start] = Mark::Open;
+        let mut path = vec![(start, picture.stands_on(start))];
+        while let Some((at, left)) = path.last_mut() {
+            let at = *at;
+            let Some(next) = left.pop() else {
+                marks[at] = Mark::Done;
+                path.pop();
+                continue;
+            };
+            match marks[next] {
+                Mark::Done => {}
+                Mark::Open => {
+                    let from = path.iter().position(|(i, _)| *i == next)?;
+                    return Some(path[from..].iter().map(|(i, _)| *i).collect());
+                }
+                Mark::New => {
+                    marks[next] = Mark::Open;
+                    path.push((next, picture.stands_on(next)));
+                }
+            }
+        }
+    }
+    None
+}
+
+#[cfg(test)]
+mod tests {
+    use super::super::kind::StepKind;
+    use super::super::model::Step;
+    use super::*;
+
+    fn step(id: &str, after: Option<&[&str]>, laid: Option<&str>) -> Step {
+        Step {
+            id: id.into(),
+            kind: StepKind::Drawing,
+            name: None,
+            hands_on_min: 10.0,
+            wet_film_um: None,
+            mix: vec![],
+            share_of_area: 1.0,
+            splittable: false,
+            after: after.map(|names| names.iter().map(|n| (*n).to_owned()).collect()),
+            needs: None,
+            not_before: None,
+            earliest_gap_min: None,
+            laid_at: laid.map(|t| t.parse().unwrap()),
+        }
+    }
+
+    fn picture(steps: Vec<Step>) -> Picture {
+        Picture {
+            id: "p".into(),
+            title: "p".into(),
+            width_cm: 30.0,
+            height_cm: 40.0,
+            weight: 1.0,
+            due: None,
+            absorbs_um: 0.0,
+            steps,
+        }
+    }
+
+    #[test]
+    fn a_circle_is_named_step_by_step() {
+        let p = picture(vec![
+            step("a", Some(&["c"]), None),
+            step("b", None, None),
+            step("c", None, None),
+        ]);
+        let said = check_chain(&p).unwrap_err().to_string();
+        assert_eq!(said, "the steps stand on each other in a circle: a on c on b on a");
+    }
+
+    #[test]
+    fn a_coat_laid_before_the_one_it_stands_on_is_refused() {
+        let p = picture(vec![
+            step("a", None, Some("2027-01-02T10:00:00Z")),
+            step("b", None, Some("2027-01-01T10:00:00Z")),
+        ]);
+        assert!(matches!(check_chain(&p), Err(PictureError::LaidBefore { step: 1, .. })));
+        let p = picture(vec![step("a", None, None), step("b", None, Some("2027-01-01T10:00:00Z"))]);
+        assert!(matches!(check_chain(&p), Err(PictureError::LaidOnNothing { step: 1, .. })));
+    }
+}

@@ -1,0 +1,191 @@
+//! Kinds of step: what happens, what it needs below it, what it usually takes.
+
+use crate::film::FilmState;
+use serde::{Deserialize, Serialize};
+
+/// What a step needs of the film below it.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize)]
+#[serde(rename_all = "snake_case")]
+pub enum Need {
+    /// Nothing: it may follow at once.
+    Nothing,
+    /// A fingertip takes nothing.
+    TouchDry,
+    /// Safe to paint over.
+    Paintable,
+    /// Dry right through.
+    DryThrough,
+    /// Ready to seal.
+    ReadyToSeal,
+    /// Ready to wrap.
+    ReadyToWrap,
+}
+
+impl Need {
+    /// The state of the film that is waited for.
+    pub const fn state(self) -> Option<FilmState> {
+        match self {
+            Self::Nothing => None,
+            Self::TouchDry => Some(FilmState::TouchDry),
+            Self::Paintable => Some(FilmState::Paintable),
+            Self::DryThrough => Some(FilmState::DryThrough),
+            Self::ReadyToSeal => Some(FilmState::ReadyToSeal),
+            Self::ReadyToWrap => Some(FilmState::ReadyToWrap),
+        }
+    }
+}
+
+/// What a step does.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
+#[serde(rename_all = "snake_case")]
+#[allow(missing_docs, reason = "each is said once, in the table below")]
+pub enum StepKind {
+    Ground,
+    Tone,
+    Drawing,
+    SealDrawing,
+    Underpainting,
+    Pass,
+    Glaze,
+    Scumble,
+    Sponge,
+    Airbrush,
+    LockingCoat,
+    Sanding,
+    Correction,
+    Detail,
+    Signature,
+    Photograph,
+    Embellishment,
+    IsolationCoat,
+    Varnish,
+    Pack,
+}
+
+/// One row of the table of kinds.
+struct Row {
+    kind: StepKind,
+    word: &'static str,
+    does: &'static str,
+    needs: Need,
+    /// Usual wet film [um], `None` for a step without film.
+    film_um: Option<f64>,
+    hands_on_min: f64,
+    splittable: bool,
+}
+
+macro_rules! rows {
+    ($($kind:ident, $word:literal, $needs:ident, $film:expr, $minutes:literal, $split:literal, $does:literal;)*) => {
+        &[$(Row {
+            kind: StepKind::$kind, word: $word, does: $does, needs: Need::$needs,
+            film_um: $film, hands_on_min: $minutes, splittable: $split,
+        },)*]
+    };
+}
+
+/// What each kind needs and usually takes: order of work and wet films of work.md; minutes for a
+/// small picture, to be replaced by the painter's own. [practice]
+#[rustfmt::skip]
+const ROWS: &[Row] = rows![
+    Ground, "ground", Paintable, Some(120.0), 20.0, false, "primer on canvas or panel";
+    Tone, "tone", Paintable, Some(45.0), 20.0, false, "one thin even coat of a mid earth colour, so that values can be judged";
+    Drawing, "drawing", Paintable, None, 60.0, true, "freehand, transfer sheet or projector";
+    SealDrawing, "seal drawing", Nothing, Some(35.0), 15.0, false, "a thin clear coat, so that the drawing does not smear or lift";
+    Underpainting, "underpainting", Paintable, Some(90.0), 90.0, true, "blocks in values";
+    Pass, "pass", Paintable, Some(80.0), 90.0, true, "a further coat of paint";
+    Glaze, "glaze", Paintable, Some(40.0), 40.0, false, "a very light transparent coat, mostly medium";
+    Scumble, "scumble", Paintable, Some(30.0), 30.0, false, "a broken opaque coat that lets the layer below show";
+    Sponge, "sponge or splatter", Paintable, Some(20.0), 20.0, false, "a very thin broken coat";
+    Airbrush, "airbrush", Paintable, Some(20.0), 30.0, false, "a very thin sprayed coat";
+    LockingCoat, "locking coat", Paintable, Some(30.0), 15.0, false, "a thin coat of medium that fixes fragile coats";
+    Sanding, "sanding back", DryThrough, None, 30.0, true, "flattens or distresses, lifts high spots";
+    Correction, "correction", Paintable, Some(100.0), 30.0, true, "repaints an area with primer";
+    Detail, "details and highlights", Paintable, Some(60.0), 60.0, true, "the last and lightest paint, more opaque";
+    Signature, "signature", Paintable, Some(15.0), 10.0, false, "fluid paint, practised first";
+    Photograph, "photograph", Paintable, None, 20.0, false, "before any gloss goes on";
+    Embellishment, "embellishment", Paintable, Some(45.0), 30.0, true, "metallic or iridescent details";
+    IsolationCoat, "isolation coat", ReadyToSeal, Some(70.0), 25.0, false, "a clear permanent coat between paint and varnish";
+    Varnish, "varnish", ReadyToSeal, Some(45.0), 25.0, false, "thin, flat and free of dust";
+    Pack, "wrapping", ReadyToWrap, None, 20.0, false, "nothing touches the face before";
+];
+
+impl StepKind {
+    /// Every kind, in the usual order of work.
+    pub fn all() -> impl Iterator<Item = StepKind> {
+        ROWS.iter().map(|row| row.kind)
+    }
+
+    fn row(self) -> &'static Row {
+        // Every kind has a row (held by a test); the first stands in to keep this total.
+        ROWS.iter().find(|row| row.kind == self).unwrap_or(&ROWS[0])
+    }
+
+    /// The trade's word.
+    pub fn word(self) -> &'static str {
+        self.row().word
+    }
+
+    /// What happens, in half a sentence.
+    pub fn does(self) -> &'static str {
+        self.row().does
+    }
+
+    /// What it needs of the film below.
+    pub fn needs(self) -> Need {
+        self.row().needs
+    }
+
+    /// The usual wet film [um]; `None` when it leaves none.
+    pub fn usual_film_um(self) -> Option<f64> {
+        self.row().film_um
+    }
+
+    /// Usual hands-on minutes for a small picture.
+    pub fn usual_minutes(self) -> f64 {
+        self.row().hands_on_min
+    }
+
+    /// Whether it may be split over sessions when nothing else is said.
+    pub fn usually_splittable(self) -> bool {
+        self.row().splittable
+    }
+
+    /// Whether it can leave a film.
+    pub fn leaves_film(self) -> bool {
+        self.row().film_um.is_some()
+    }
+
+    /// Whether a step of this kind without mix and thickness is refused. A correction may be a
+    /// wipe with a damp brush, which leaves nothing.
+    pub fn must_leave_film(self) -> bool {
+        self.leaves_film() && self != Self::Correction
+    }
+
+    /// Whether it seals the picture.
+    pub fn seals(self) -> bool {
+        matches!(self, Self::IsolationCoat | Self::Varnish)
+    }
+
+    /// Whether it belongs to the thin transparent coats that want fresh eyes.
+    pub fn is_glaze(self) -> bool {
+        self == Self::Glaze
+    }
+
+    /// Whether it blocks in: what a first glaze looks at after a night.
+    pub fn blocks_in(self) -> bool {
+        matches!(self, Self::Underpainting | Self::Pass)
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn every_kind_has_its_own_row() {
+        for kind in StepKind::all() {
+            assert_eq!(kind.row().kind, kind);
+        }
+        assert_eq!(StepKind::all().count(), StepKind::Pack as usize + 1);
+    }
+}

@@ -1,0 +1,13 @@
+//! Pictures, their steps, and ways of working.
+
+mod chain;
+mod kind;
+mod model;
+mod timeline;
+mod ways;
+
+pub use chain::{PictureError, check_chain};
+pub use kind::{Need, StepKind};
+pub use model::{Part, Picture, Step};
+pub use timeline::{CoatHistory, Frame, LaidCoat, Timeline, follow};
+pub use ways::{WAYS, Way, WayStep};

@@ -1,0 +1,118 @@
+//! The film of a picture over time: what strata, rail and verdict are drawn from.
+
+use crate::air::AirSeries;
+use crate::film::{CoatView, Composition, Events, Film, FilmState, Grid, HORIZON_S};
+
+/// A coat and when it is there: laid, or planned to be.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct LaidCoat {
+    /// Index of its step in the picture.
+    pub step: usize,
+    /// When its drying starts [s].
+    pub at: f64,
+    /// Wet thickness [m].
+    pub wet_m: f64,
+    /// What it is made of.
+    pub mix: Composition,
+}
+
+/// What became of one coat.
+#[derive(Debug, Clone, PartialEq)]
+pub struct CoatHistory {
+    /// The coat.
+    pub coat: LaidCoat,
+    /// States reached before the next coat was laid.
+    pub events: Events,
+    /// States reached if nothing more were laid; the same as `events` where those are complete.
+    pub if_left: Events,
+}
+
+/// Every coat at one moment, from the ground up.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Frame {
+    /// The moment [s].
+    pub at: f64,
+    /// The coats there are by then.
+    pub coats: Vec<CoatView>,
+    /// Water in the ground [m].
+    pub ground_m: f64,
+}
+
+/// The film of a picture over time.
+#[derive(Debug, Clone, PartialEq, Default)]
+pub struct Timeline {
+    /// The coats in the order they were laid.
+    pub coats: Vec<CoatHistory>,
+    /// Moments in order, dense after each coat and sparse later.
+    pub frames: Vec<Frame>,
+}
+
+/// First moment after a coat that is drawn [s]. [practice]
+const FIRST_FRAME_S: f64 = 30.0;
+
+/// Follows `coats` (in order of time) over a ground and on to `until` [s].
+///
+/// `absorbs_m` [m of water] and `length_m` [m] are those of the picture. Up to `frames` moments
+/// are kept, spread over the coats, each run spaced evenly in the logarithm of time. With `left`
+/// set, each coat is also followed on its own until that state is reached.
+pub fn follow(
+    (absorbs_m, length_m): (f64, f64),
+    coats: &[LaidCoat],
+    air: &AirSeries,
+    grid: Grid,
+    (until, frames): (f64, usize),
+    left: Option<FilmState>,
+) -> Timeline {
+    let Some(first) = coats.first() else { return Timeline::default() };
+    let mut film = Film::new(absorbs_m, length_m, grid, first.at);
+    let mut line = Timeline::default();
+    let per_coat = (frames / coats.len()).max(2);
+    for (n, coat) in coats.iter().enumerate() {
+        film.advance(air, coat.at, None);
+        film.lay(coat.wet_m, coat.mix);
+        let end = coats.get(n + 1).map_or(until.max(coat.at), |next| next.at);
+        let alone = left.map(|state| {
+            let mut fork = film.clone();
+            fork.advance(air, coat.at + HORIZON_S, Some(state));
+            fork.events().clone()
+        });
+        if frames > 0 {
+            line.frames.push(frame(&film));
+            for at in moments(coat.at, end, per_coat) {
+                film.advance(air, at, None);
+                line.frames.push(frame(&film));
+            }
+        }
+        if n + 1 == coats.len() && frames == 0 {
+            film.advance(air, until.max(coat.at), Some(FilmState::ReadyToWrap));
+        } else {
+            film.advance(air, end, None);
+        }
+        let events = film.events().clone();
+        line.coats.push(CoatHistory {
+            coat: *coat,
+            if_left: alone.unwrap_or_else(|| events.clone()),
+            events,
+        });
+    }
+    line
+}
+
+fn frame(film: &Film) -> Frame {
+    Frame { at: film.time(), coats: film.stack().views(), ground_m: film.stack().ground_water() }
+}
+
+/// `n` moments after `from` up to `to`, evenly spaced in the logarithm of the time since `from`.
+fn moments(from: f64, to: f64, n: usize) -> Vec<f64> {
+    let span = to - from;
+    if span <= FIRST_FRAME_S {
+        return if span > 0.0 { vec![to] } else { vec![] };
+    }
+    let growth = (span / FIRST_FRAME_S).ln();
+    (0..n)
+        .map(|i| {
+            let share = i as f64 / (n - 1) as f64;
+            (from + FIRST_FRAME_S * (growth * share).exp()).min(to)
+        })
+        .collect()
+}

@@ -1,0 +1,167 @@
+//! When to do each step: earliest feasible times in the painter's hours.
+//!
+//! Each picture is a chain (or small graph) of steps. A step starts when what it stands on has
+//! reached the state it needs, computed with the air of that time, and the floors of the painter's
+//! schools are over; laid coats are fixed history. Steps are placed one by one, always the one
+//! that can start first. That is the earliest feasible plan for one picture; for several it is a
+//! sound plan without search. The types here are what a search will fill in the same way.
+
+mod calendar;
+mod place;
+mod readiness;
+
+pub use place::plan;
+
+use crate::picture::Need;
+use crate::studio::StudioDocument;
+use chrono::{DateTime, NaiveDate, Utc};
+use thiserror::Error;
+
+/// What is to be planned.
+#[derive(Debug, Clone, Copy)]
+pub struct Request<'a> {
+    /// The studio with its pictures.
+    pub document: &'a StudioDocument,
+    /// Now: nothing is planned before.
+    pub from: DateTime<Utc>,
+}
+
+/// One stretch of hands-on work.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct Sitting {
+    /// Start of hands-on work; set-up lies before it.
+    pub from: DateTime<Utc>,
+    /// End.
+    pub to: DateTime<Utc>,
+}
+
+/// What decides when a step may start.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum WaitReason {
+    /// The film below must reach a state.
+    Film,
+    /// The school's floor before sealing.
+    School,
+    /// Slow-drying paint in the stack: two weeks in every school.
+    SlowPaint,
+    /// A night between blocking in and glazing.
+    FreshEyes,
+    /// Varnish coats a day (or in the brisk school an hour) apart.
+    BetweenVarnish,
+    /// A gap that the painter asked for.
+    Gap,
+    /// A date that the painter set.
+    NotBefore,
+    /// A flat place must come free.
+    FlatPlace,
+}
+
+/// Why a step does not start at once.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Wait {
+    /// What decides.
+    pub reason: WaitReason,
+    /// The state the step needs.
+    pub state: Need,
+    /// Index of the step waited for, in the same picture.
+    pub of: usize,
+    /// When the wait is over.
+    pub until: DateTime<Utc>,
+    /// Minutes from the end of that step to then.
+    pub lag_min: f64,
+    /// When the film alone would be ready, if it has to reach a state.
+    pub film_ready: Option<DateTime<Utc>>,
+}
+
+/// Why a step cannot be placed.
+#[derive(Debug, Clone, PartialEq, Error)]
+pub enum Blocked {
+    /// The studio has no hours.
+    #[error("the studio has no hours in the next two years: set its hours")]
+    NoHours,
+    /// Longer than any session, and not to be split.
+    #[error(
+        "{needed:.0} minutes at one go (set-up included) fit into no session; the longest has \
+         {longest:.0} minutes: shorten the step, let it be split, or add hours"
+    )]
+    TooLong {
+        /// Minutes it needs, set-up included.
+        needed: f64,
+        /// Minutes of the longest session.
+        longest: f64,
+    },
+    /// The film never gets there.
+    #[error("the film below does not become {} within 400 days in this air", need_word(*.0))]
+    NeverReady(Need),
+    /// No place where it can lie flat.
+    #[error("there is no flat place in the studio for wet varnish: set at least one")]
+    NoFlatPlace,
+    /// It stands on a step that cannot be placed.
+    #[error("it stands on a step that cannot be placed")]
+    Below,
+    /// The step says too little.
+    #[error("{0}")]
+    Coat(String),
+}
+
+/// A need in words.
+pub const fn need_word(need: Need) -> &'static str {
+    match need {
+        Need::Nothing => "there",
+        Need::TouchDry => "touch-dry",
+        Need::Paintable => "paintable",
+        Need::DryThrough => "dry through",
+        Need::ReadyToSeal => "ready to seal",
+        Need::ReadyToWrap => "ready to wrap",
+    }
+}
+
+/// A step with its sittings.
+#[derive(Debug, Clone, PartialEq)]
+pub struct PlannedStep {
+    /// Index of the picture.
+    pub picture: usize,
+    /// Index of the step in the picture.
+    pub step: usize,
+    /// The sittings, in order; empty when it is blocked.
+    pub sittings: Vec<Sitting>,
+    /// What it waits for; `None` when it stands on nothing.
+    pub wait: Option<Wait>,
+    /// Why it could not be placed.
+    pub blocked: Option<Blocked>,
+}
+
+/// When a picture is done.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct PictureOutcome {
+    /// Index of the picture.
+    pub picture: usize,
+    /// End of the last step's hands-on work; `None` while a step is blocked or there are none.
+    pub finish: Option<DateTime<Utc>>,
+    /// The day it must be ready.
+    pub due: Option<NaiveDate>,
+    /// Calendar days from the due day to the finish, 0 when in time.
+    pub days_late: Option<i64>,
+}
+
+/// What a plan is judged by, in this order.
+#[derive(Debug, Clone, Copy, PartialEq, Default)]
+pub struct Objective {
+    /// Days late, weighted by the pictures.
+    pub weighted_days_late: f64,
+    /// Minutes from the start of planning to each picture's finish, summed.
+    pub sum_of_finish_min: f64,
+    /// Changes of picture or mix.
+    pub set_ups: u32,
+}
+
+/// A plan.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Plan {
+    /// The steps still to do, in order of time; blocked ones last.
+    pub steps: Vec<PlannedStep>,
+    /// Every picture's end.
+    pub pictures: Vec<PictureOutcome>,
+    /// How good it is.
+    pub objective: Objective,
+}

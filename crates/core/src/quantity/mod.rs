@@ -1,0 +1,79 @@
+//! Quantities with their allowed ranges: one table makes every check and every message.
+
+mod range;
+
+pub use range::{OutOfRange, RANGES, Range};
+
+/// Declares a checked quantity: a newtype that can only be made inside its range.
+macro_rules! quantity {
+    ($(#[$doc:meta])* $name:ident, $range:ident) => {
+        $(#[$doc])*
+        #[derive(Debug, Clone, Copy, PartialEq, PartialOrd)]
+        pub struct $name(f64);
+
+        impl $name {
+            /// The range this quantity is checked against.
+            pub const RANGE: &'static Range = &range::$range;
+
+            /// Makes the quantity from a number in the unit of its range.
+            ///
+            /// # Errors
+            /// [`OutOfRange`] when the number is not finite or outside the range.
+            pub fn try_new(value: f64) -> Result<Self, OutOfRange> {
+                Self::RANGE.check(value).map(Self)
+            }
+
+            /// The number, in the unit of the range.
+            pub const fn get(self) -> f64 {
+                self.0
+            }
+        }
+    };
+}
+
+quantity!(
+    /// Wet film thickness of a coat as laid, in micrometres.
+    ///
+    /// ```
+    /// use ulvek_core::quantity::WetFilm;
+    /// assert_eq!(WetFilm::try_new(40.0).unwrap().get(), 40.0);
+    /// assert!(WetFilm::try_new(0.0).is_err());
+    /// ```
+    WetFilm, WET_FILM
+);
+quantity!(
+    /// Room temperature on the Celsius scale.
+    Celsius, TEMPERATURE
+);
+quantity!(
+    /// Relative humidity as a fraction of 1.
+    RelativeHumidity, HUMIDITY
+);
+quantity!(
+    /// Speed of the air over the picture, m/s.
+    AirSpeed, AIR_SPEED
+);
+quantity!(
+    /// Share of a volume or an area, as a fraction of 1.
+    Share, SHARE
+);
+quantity!(
+    /// Parts of one material in a mix, by volume.
+    Parts, PARTS
+);
+quantity!(
+    /// A side of a picture, in centimetres.
+    Side, SIDE
+);
+quantity!(
+    /// Minutes of hands-on work, set-up or waiting.
+    Minutes, MINUTES
+);
+quantity!(
+    /// Water that a ground can take up, in micrometres of water.
+    Absorbency, ABSORBENCY
+);
+quantity!(
+    /// Weight of a picture against the others when dates compete.
+    Weight, WEIGHT
+);

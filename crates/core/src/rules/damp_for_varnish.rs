@@ -1,0 +1,31 @@
+//! Varnish wants mild dry air.
+
+use super::{Rule, Scene, Severity};
+
+pub(super) const RULE: Rule = Rule {
+    id: "air-for-varnish",
+    severity: Severity::Caution,
+    remedy: "Bring the room to 18-24 °C and under 65 % before you varnish.",
+    provenance: "[memory] 18-24 C and under about 65-70 %",
+    check,
+};
+
+/// Range of temperatures for varnishing [C]. [memory]
+const WARM: std::ops::RangeInclusive<f64> = 18.0..=24.0;
+/// Highest relative humidity for varnishing [-]. [memory]
+const DAMPEST: f64 = 0.70;
+
+fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
+    let air = scene.document.air.usual();
+    let next = scene.to_do().find(|(_, s)| s.kind.seals());
+    if let Some((i, _)) = next.filter(|_| !WARM.contains(&air.celsius) || air.humidity > DAMPEST) {
+        let percent = air.humidity * 100.0;
+        say(
+            i,
+            format!(
+                "The room is kept at {:.0} °C and {percent:.0} %: varnish may cloud.",
+                air.celsius
+            ),
+        );
+    }
+}

@@ -1,0 +1,25 @@
+//! A coat laid on one that was not yet paintable.
+
+use super::{Rule, Scene, Severity};
+use crate::film::FilmState;
+
+pub(super) const RULE: Rule = Rule {
+    id: "laid-on-wet",
+    severity: Severity::Stop,
+    remedy: "Leave it until it is dry through; if it lifted, sand back and lay the coat again.",
+    provenance: "[practice] the coat below must be dry or the next one lifts it",
+    check,
+};
+
+fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
+    for pair in scene.laid.coats.windows(2) {
+        let (below, above) = (&pair[0], &pair[1]);
+        if below.events.at(FilmState::Paintable).is_none() {
+            let name = scene.picture.steps[below.coat.step].title();
+            say(
+                above.coat.step,
+                format!("It was laid before {name} was paintable, and may have lifted it."),
+            );
+        }
+    }
+}

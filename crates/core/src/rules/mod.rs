@@ -1,0 +1,163 @@
+//! Rules of the trade and of safety: a slice of rules, one file each.
+
+mod cold_room;
+mod damp_for_varnish;
+mod dust;
+mod laid_on_wet;
+mod photograph_first;
+mod retarder_share;
+mod retarder_with_slow;
+mod signed_late;
+mod slow_under_fast;
+mod solvent;
+mod water_share;
+
+use crate::film::Grid;
+use crate::picture::{LaidCoat, Picture, Step, Timeline, follow};
+use crate::studio::{Material, MaterialKind, StudioDocument};
+use serde::{Deserialize, Serialize};
+
+/// How much a finding weighs.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
+#[serde(rename_all = "snake_case")]
+pub enum Severity {
+    /// Good to know.
+    Note,
+    /// Think again.
+    Caution,
+    /// This will hurt the picture or a person.
+    Stop,
+}
+
+/// A rule: its texts, where it comes from, and its check.
+pub struct Rule {
+    /// Its name, kept for good.
+    pub id: &'static str,
+    /// How much it weighs.
+    pub severity: Severity,
+    /// What to do instead, in one sentence.
+    pub remedy: &'static str,
+    /// Where the rule and its numbers come from.
+    pub provenance: &'static str,
+    /// Calls `say(step, what)` for every step of the picture that breaks it.
+    check: fn(&Scene<'_>, &mut dyn FnMut(usize, String)),
+}
+
+/// Every rule.
+pub const RULES: &[Rule] = &[
+    laid_on_wet::RULE,
+    retarder_share::RULE,
+    retarder_with_slow::RULE,
+    slow_under_fast::RULE,
+    water_share::RULE,
+    cold_room::RULE,
+    damp_for_varnish::RULE,
+    photograph_first::RULE,
+    signed_late::RULE,
+    solvent::RULE,
+    dust::RULE,
+];
+
+/// A rule broken, and where.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Finding {
+    /// The rule's name.
+    pub rule: &'static str,
+    /// How much it weighs.
+    pub severity: Severity,
+    /// Index of the picture.
+    pub picture: usize,
+    /// Index of the step.
+    pub step: usize,
+    /// What is wrong.
+    pub what: String,
+    /// What to do.
+    pub remedy: &'static str,
+    /// Where the rule comes from.
+    pub provenance: &'static str,
+}
+
+/// What a check looks at: one picture in its studio.
+struct Scene<'a> {
+    document: &'a StudioDocument,
+    picture: &'a Picture,
+    laid: Timeline,
+}
+
+impl Scene<'_> {
+    /// The steps with their indices.
+    fn steps(&self) -> impl Iterator<Item = (usize, &Step)> {
+        self.picture.steps.iter().enumerate()
+    }
+
+    /// The steps still to do.
+    fn to_do(&self) -> impl Iterator<Item = (usize, &Step)> {
+        self.steps().filter(|(_, s)| s.laid_at.is_none())
+    }
+
+    /// Share of the mix of `step` made of materials for which `which` holds.
+    fn share(&self, step: &Step, which: impl Fn(&Material) -> bool) -> f64 {
+        let all: f64 = step.mix.iter().map(|p| p.parts).sum();
+        let some: f64 = step
+            .mix
+            .iter()
+            .filter(|p| self.document.material(&p.material).is_some_and(&which))
+            .map(|p| p.parts)
+            .sum();
+        if all > 0.0 { some / all } else { 0.0 }
+    }
+
+    fn holds(&self, step: &Step, kind: &MaterialKind) -> bool {
+        self.share(step, |m| m.kind == *kind) > 0.0
+    }
+
+    fn is_slow(&self, step: &Step) -> bool {
+        self.share(step, Material::is_slow_paint) > 0.0
+    }
+}
+
+/// The coats of a picture that are laid, in order of time, as the film model takes them.
+pub fn laid_coats(document: &StudioDocument, picture: &Picture) -> Vec<LaidCoat> {
+    let mut coats: Vec<LaidCoat> = picture
+        .steps
+        .iter()
+        .enumerate()
+        .filter_map(|(step, s)| {
+            let at = s.laid_at?.timestamp_micros() as f64 / 1e6;
+            let (um, mix) = document.coat(s).ok()??;
+            Some(LaidCoat { step, at, wet_m: um * 1e-6, mix })
+        })
+        .collect();
+    coats.sort_by(|a, b| a.at.total_cmp(&b.at));
+    coats
+}
+
+/// Every finding, the heaviest first.
+pub fn check(document: &StudioDocument) -> Vec<Finding> {
+    let mut findings = Vec::new();
+    for (p, picture) in document.pictures.iter().enumerate() {
+        let coats = laid_coats(document, picture);
+        let until = coats.last().map_or(0.0, |c| c.at);
+        let size = (picture.absorbs_um * 1e-6, picture.shorter_side_m());
+        let laid = follow(size, &coats, &document.air, Grid::PLANNING, (until, 0), None);
+        let scene = Scene { document, picture, laid };
+        for rule in RULES {
+            (rule.check)(&scene, &mut |step, what| {
+                findings.push(Finding {
+                    rule: rule.id,
+                    severity: rule.severity,
+                    picture: p,
+                    step,
+                    what,
+                    remedy: rule.remedy,
+                    provenance: rule.provenance,
+                });
+            });
+        }
+    }
+    findings.sort_by_key(|f| (std::cmp::Reverse(f.severity), f.picture, f.step));
+    findings
+}
+
+#[cfg(test)]
+mod tests;

@@ -1,0 +1,27 @@
+//! More retarder than a film stands.
+
+use super::{Rule, Scene, Severity};
+use crate::studio::MaterialKind;
+
+pub(super) const RULE: Rule = Rule {
+    id: "too-much-retarder",
+    severity: Severity::Stop,
+    remedy: "Take retarder out until it is at most 15 % of the wet mix.",
+    provenance: "[memory] up to about 15 % by volume",
+    check,
+};
+
+/// Highest share of retarder in the wet mix [-, by volume]. [memory]
+const MOST: f64 = 0.15;
+
+fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
+    for (i, step) in scene.to_do() {
+        let share = scene.share(step, |m| m.kind == MaterialKind::Retarder);
+        if share > MOST + 1e-9 {
+            say(
+                i,
+                format!("Retarder is {:.0} % of the mix: the film can stay soft.", share * 100.0),
+            );
+        }
+    }
+}

@@ -1,0 +1,20 @@
+//! Slow-drying paint with retarder.
+
+use super::{Rule, Scene, Severity};
+use crate::studio::MaterialKind;
+
+pub(super) const RULE: Rule = Rule {
+    id: "retarder-with-slow-paint",
+    severity: Severity::Caution,
+    remedy: "Leave the retarder out: slow-drying paint stays open by itself.",
+    provenance: "[practice] slow-drying paint plus retarder is discouraged",
+    check,
+};
+
+fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
+    for (i, step) in scene.to_do() {
+        if scene.is_slow(step) && scene.holds(step, &MaterialKind::Retarder) {
+            say(i, "Slow-drying paint and retarder are in the same cup.".into());
+        }
+    }
+}

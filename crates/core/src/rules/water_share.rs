@@ -1,0 +1,39 @@
+//! Water where medium belongs.
+
+use super::{Rule, Scene, Severity};
+use crate::studio::{MaterialKind, Thinning};
+
+pub(super) const RULE: Rule = Rule {
+    id: "thinned-with-water",
+    severity: Severity::Caution,
+    remedy: "Thin with medium instead, or keep added water under 30 % on a sealed surface.",
+    provenance: "[practice] two schools; [memory] up to 25-30 % added water",
+    check,
+};
+
+/// Highest share of added water on a sealed surface [-, by volume]. [memory]
+const MOST: f64 = 0.30;
+
+fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
+    for (i, step) in scene.to_do() {
+        let share = scene.share(step, |m| m.kind == MaterialKind::Water);
+        let percent = share * 100.0;
+        let strict = scene.document.schools.thinning == Thinning::MediumOnly;
+        // A wash straight on an absorbent ground is a stain, and sound.
+        let stain = scene.picture.absorbs_um > 0.0
+            && scene.picture.steps[..i].iter().all(|s| s.mix.is_empty());
+        if strict && step.kind.is_glaze() && share > 0.0 {
+            say(
+                i,
+                format!(
+                    "The glaze is thinned with {percent:.0} % water, which stretches the binder."
+                ),
+            );
+        } else if share > MOST && !stain {
+            say(
+                i,
+                format!("Added water is {percent:.0} % of the mix: the film may lift or crack."),
+            );
+        }
+    }
+}

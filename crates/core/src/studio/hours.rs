@@ -1,0 +1,198 @@
+//! The hours a painter has, in the time zone of the studio.
+
+use chrono::{DateTime, Datelike, Days, NaiveDate, NaiveTime, TimeZone, Utc, Weekday};
+use chrono_tz::Tz;
+use thiserror::Error;
+
+/// Hours on one day of the week.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct OpenHours {
+    /// Day of the week.
+    pub day: Weekday,
+    /// Start, local time.
+    pub from: NaiveTime,
+    /// End, local time, later than the start.
+    pub to: NaiveTime,
+}
+
+/// Days off, first and last included.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct Closed {
+    /// First day off.
+    pub from: NaiveDate,
+    /// Last day off.
+    pub to: NaiveDate,
+}
+
+/// Why hours do not fit.
+#[derive(Debug, Clone, PartialEq, Eq, Error)]
+pub enum HoursError {
+    /// They end before they begin.
+    #[error("the hours must end after they begin, not run from {from} to {to}")]
+    Order {
+        /// Start as given.
+        from: NaiveTime,
+        /// End as given.
+        to: NaiveTime,
+    },
+    /// The days off end before they begin.
+    #[error("the days off must end on or after their first day, not run from {from} to {to}")]
+    ClosedOrder {
+        /// First day as given.
+        from: NaiveDate,
+        /// Last day as given.
+        to: NaiveDate,
+    },
+}
+
+/// One stretch of time in which the painter can work.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct Session {
+    /// Start.
+    pub from: DateTime<Utc>,
+    /// End.
+    pub to: DateTime<Utc>,
+}
+
+/// Weekly hours less the days off.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct StudioHours {
+    zone: Tz,
+    weekly: Vec<OpenHours>,
+    closed: Vec<Closed>,
+}
+
+impl StudioHours {
+    /// Hours in `zone`: a weekly pattern and days off.
+    ///
+    /// # Errors
+    /// [`HoursError`], with the index of the row in `weekly` or `closed`.
+    pub fn try_new(
+        zone: Tz,
+        weekly: Vec<OpenHours>,
+        closed: Vec<Closed>,
+    ) -> Result<Self, (usize, HoursError)> {
+        for (i, h) in weekly.iter().enumerate() {
+            if h.to <= h.from {
+                return Err((i, HoursError::Order { from: h.from, to: h.to }));
+            }
+        }
+        for (i, c) in closed.iter().enumerate() {
+            if c.to < c.from {
+                return Err((i, HoursError::ClosedOrder { from: c.from, to: c.to }));
+            }
+        }
+        Ok(Self { zone, weekly, closed })
+    }
+
+    /// The studio's time zone.
+    pub const fn zone(&self) -> Tz {
+        self.zone
+    }
+
+    /// The weekly pattern.
+    pub fn weekly(&self) -> &[OpenHours] {
+        &self.weekly
+    }
+
+    /// The days off.
+    pub fn closed(&self) -> &[Closed] {
+        &self.closed
+    }
+
+    /// The day it is in the studio at `at`.
+    pub fn day(&self, at: DateTime<Utc>) -> NaiveDate {
+        at.with_timezone(&self.zone).date_naive()
+    }
+
+    /// The moment a day begins in the studio.
+    pub fn start_of(&self, day: NaiveDate) -> DateTime<Utc> {
+        self.instant(day, NaiveTime::MIN)
+    }
+
+    /// The sessions that touch `from..to`, in order, overlapping hours joined, cut at `from`.
+    pub fn sessions(&self, from: DateTime<Utc>, to: DateTime<Utc>) -> Vec<Session> {
+        let mut found: Vec<Session> = Vec::new();
+        if self.weekly.is_empty() || to <= from {
+            return found;
+        }
+        let mut day = self.day(from);
+        let last = self.day(to);
+        while day <= last {
+            if !self.closed.iter().any(|c| (c.from..=c.to).contains(&day)) {
+                for hours in self.weekly.iter().filter(|h| h.day == day.weekday()) {
+                    let session = Session {
+                        from: self.instant(day, hours.from).max(from),
+                        to: self.instant(day, hours.to).min(to),
+                    };
+                    if session.to > session.from {
+                        found.push(session);
+                    }
+                }
+            }
+            let Some(next) = day.checked_add_days(Days::new(1)) else { break };
+            day = next;
+        }
+        found.sort_by_key(|s| s.from);
+        let mut joined: Vec<Session> = Vec::with_capacity(found.len());
+        for session in found {
+            match joined.last_mut() {
+                Some(last) if session.from <= last.to => last.to = last.to.max(session.to),
+                _ => joined.push(session),
+            }
+        }
+        joined
+    }
+
+    /// A local time as an instant: the first of two when clocks go back, the next hour that
+    /// exists when they go forward.
+    fn instant(&self, day: NaiveDate, time: NaiveTime) -> DateTime<Utc> {
+        let local = day.and_time(time);
+        for ahead in 0..=3 {
+            let shifted = local + chrono::Duration::hours(ahead);
+            if let Some(at) = self.zone.from_local_datetime(&shifted).earliest() {
+                return at.with_timezone(&Utc);
+            }
+        }
+        Utc.from_utc_datetime(&local)
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    fn time(text: &str) -> NaiveTime {
+        text.parse().unwrap()
+    }
+
+    fn utc(text: &str) -> DateTime<Utc> {
+        text.parse().unwrap()
+    }
+
+    #[test]
+    fn a_session_keeps_its_local_hour_over_the_change_of_clocks() {
+        // Europe/Oslo leaves daylight saving on 25 October 2026 (IANA time zone database).
+        let hours =
+            vec![OpenHours { day: Weekday::Sun, from: time("10:00:00"), to: time("12:00:00") }];
+        let studio = StudioHours::try_new(chrono_tz::Europe::Oslo, hours, vec![]).unwrap();
+        let found = studio.sessions(utc("2026-10-17T00:00:00Z"), utc("2026-10-27T00:00:00Z"));
+        let starts: Vec<_> = found.iter().map(|s| s.from).collect();
+        assert_eq!(starts, [utc("2026-10-18T08:00:00Z"), utc("2026-10-25T09:00:00Z")]);
+    }
+
+    #[test]
+    fn days_off_have_no_session_and_backward_hours_are_refused() {
+        let hours =
+            vec![OpenHours { day: Weekday::Sat, from: time("10:00:00"), to: time("12:00:00") }];
+        let day = |d| NaiveDate::from_ymd_opt(2027, 1, d).unwrap();
+        let off = vec![Closed { from: day(1), to: day(3) }];
+        let studio = StudioHours::try_new(chrono_tz::UTC, hours, off).unwrap();
+        let found = studio.sessions(utc("2027-01-01T00:00:00Z"), utc("2027-01-10T00:00:00Z"));
+        assert_eq!(found.len(), 1);
+        assert_eq!(found[0].from, utc("2027-01-09T10:00:00Z"));
+        let backward =
+            OpenHours { day: Weekday::Sat, from: time("12:00:00"), to: time("10:00:00") };
+        assert!(StudioHours::try_new(chrono_tz::UTC, vec![backward], vec![]).is_err());
+    }
+}

@@ -1,0 +1,72 @@
+//! Where painters differ: settings of the studio, each school a sound way of working.
+
+use chrono::Duration;
+use serde::{Deserialize, Serialize};
+
+/// How paint is made thinner.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
+#[serde(rename_all = "snake_case")]
+pub enum Thinning {
+    /// Never thin a glaze with water: it stretches the binder.
+    #[default]
+    MediumOnly,
+    /// Naturally transparent paint may be thinned with water, each coat fully dry before the next.
+    WaterAllowed,
+}
+
+/// How long to wait before varnish, beside the computed cure; the later of the two counts.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
+#[serde(rename_all = "snake_case")]
+pub enum Waiting {
+    /// An hour to a day for thin ordinary coats.
+    Brisk,
+    /// Three to four days.
+    #[default]
+    Standard,
+    /// Two weeks and more.
+    Patient,
+}
+
+/// Floor of the brisk school [h]. [practice] an hour to a day; a day is taken
+const BRISK_H: i64 = 24;
+/// Floor of the standard school [h]. [practice] three to four days; three is the floor
+const STANDARD_H: i64 = 72;
+/// Floor of the patient school, and of slow-drying paint in every school [h]. [practice] two weeks
+const PATIENT_H: i64 = 14 * 24;
+
+impl Waiting {
+    /// The shortest wait from the last painted coat to the first sealing one; `slow` when
+    /// slow-drying paint is in the stack.
+    pub fn floor(self, slow: bool) -> Duration {
+        Duration::hours(match self {
+            _ if slow => PATIENT_H,
+            Self::Brisk => BRISK_H,
+            Self::Standard => STANDARD_H,
+            Self::Patient => PATIENT_H,
+        })
+    }
+}
+
+/// The schools of one studio.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+pub struct Schools {
+    /// How paint is made thinner.
+    pub thinning: Thinning,
+    /// How long to wait before varnish.
+    pub waiting: Waiting,
+    /// A night between blocking in and glazing, to look again.
+    pub fresh_eyes: bool,
+    /// A clear permanent coat between paint and removable varnish.
+    pub isolation_coat: bool,
+}
+
+impl Default for Schools {
+    fn default() -> Self {
+        Self {
+            thinning: Thinning::default(),
+            waiting: Waiting::default(),
+            fresh_eyes: true,
+            isolation_coat: false,
+        }
+    }
+}

@@ -1,0 +1,49 @@
+//! Mass is kept to rounding over random stacks and rooms.
+#![allow(clippy::unwrap_used)]
+
+use proptest::prelude::*;
+use ulvek_core::air::{Air, AirSeries};
+use ulvek_core::film::{Composition, Film, Grid};
+
+/// A composition with at least a tenth of solids.
+fn mixes() -> impl Strategy<Value = Composition> {
+    (0.1f64..0.6, 0.0f64..1.0).prop_map(|(solids, split)| {
+        let rest = 1.0 - solids;
+        Composition::try_new(solids, rest * split, rest * (1.0 - split)).unwrap()
+    })
+}
+
+fn rooms() -> impl Strategy<Value = Air> {
+    (6.0f64..35.0, 0.1f64..0.95, 0.02f64..1.5)
+        .prop_map(|(t, rh, v)| Air::try_new(t, rh, v).unwrap())
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig::with_cases(40))]
+
+    #[test]
+    fn water_and_glycol_are_in_the_film_the_ground_or_the_room(
+        absorbs_um in prop_oneof![Just(0.0), 1.0f64..100.0],
+        base in rooms(),
+        later in rooms(),
+        coats in prop::collection::vec((10.0f64..300.0, mixes(), 0.01f64..72.0), 1..6),
+    ) {
+        let air = AirSeries::new(base, vec![(20_000.0, later)]);
+        let mut film = Film::new(absorbs_um * 1e-6, 0.3, Grid::PLANNING, 0.0);
+        let (mut water, mut glycol) = (0.0, 0.0);
+        for (um, mix, hours) in coats {
+            film.lay(um * 1e-6, mix);
+            water += um * 1e-6 * mix.water();
+            glycol += um * 1e-6 * mix.glycol();
+            let until = film.time() + hours * 3600.0;
+            film.advance(&air, until, None);
+            prop_assert_eq!(film.time(), until);
+            let (w, g) = film.stack().balance();
+            prop_assert!((w - water).abs() <= 1e-11 * water.max(1e-4), "water {w} of {water}");
+            prop_assert!((g - glycol).abs() <= 1e-11 * glycol.max(1e-4), "glycol {g} of {glycol}");
+            for coat in film.stack().views() {
+                prop_assert!(coat.water >= -1e-9 && coat.glycol >= -1e-9);
+            }
+        }
+    }
+}

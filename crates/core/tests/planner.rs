@@ -1,0 +1,203 @@
+//! The planner: every step waits for its film, its floors and the painter's hours.
+#![allow(clippy::unwrap_used)]
+
+use chrono::{DateTime, Duration, NaiveTime, Utc, Weekday};
+use proptest::prelude::*;
+use ulvek_core::air::{Air, AirSeries};
+use ulvek_core::picture::{Part, Picture, Step, StepKind};
+use ulvek_core::planner::{Blocked, Request, WaitReason, plan};
+use ulvek_core::studio::{OpenHours, Schools, StudioDocument, StudioHours, starter_shelf};
+
+fn utc(text: &str) -> DateTime<Utc> {
+    text.parse().unwrap()
+}
+
+fn step(id: &str, kind: StepKind, minutes: f64) -> Step {
+    let mix = if kind.leaves_film() {
+        vec![Part { material: "heavy-pbr7".into(), parts: 1.0 }]
+    } else {
+        vec![]
+    };
+    Step {
+        id: id.into(),
+        kind,
+        name: None,
+        hands_on_min: minutes,
+        wet_film_um: kind.usual_film_um(),
+        mix,
+        share_of_area: 1.0,
+        splittable: false,
+        after: None,
+        needs: None,
+        not_before: None,
+        earliest_gap_min: None,
+        laid_at: None,
+    }
+}
+
+/// A studio open from 10:00 to 16:00 UTC on the days of `week`.
+fn studio(week: &[Weekday], pictures: Vec<Vec<Step>>) -> StudioDocument {
+    let time = |h| NaiveTime::from_hms_opt(h, 0, 0).unwrap();
+    let hours = week.iter().map(|day| OpenHours { day: *day, from: time(10), to: time(16) });
+    StudioDocument {
+        name: "Test room".into(),
+        hours: StudioHours::try_new(chrono_tz::UTC, hours.collect(), vec![]).unwrap(),
+        flat_places: 1,
+        setup_min: 10.0,
+        schools: Schools::default(),
+        air: AirSeries::constant(Air::try_new(21.0, 0.5, 0.15).unwrap()),
+        materials: starter_shelf().unwrap(),
+        pictures: pictures
+            .into_iter()
+            .enumerate()
+            .map(|(i, steps)| Picture {
+                id: format!("p{i}"),
+                title: format!("p{i}"),
+                width_cm: 40.0,
+                height_cm: 50.0,
+                weight: 1.0,
+                due: chrono::NaiveDate::from_ymd_opt(2027, 1, 6),
+                absorbs_um: 0.0,
+                steps,
+            })
+            .collect(),
+    }
+}
+
+const EVERY_DAY: [Weekday; 7] = [
+    Weekday::Mon,
+    Weekday::Tue,
+    Weekday::Wed,
+    Weekday::Thu,
+    Weekday::Fri,
+    Weekday::Sat,
+    Weekday::Sun,
+];
+
+/// Monday, before the hours begin.
+const MONDAY: &str = "2027-01-04T08:00:00Z";
+
+#[test]
+fn a_chain_waits_for_the_film_then_for_hours() {
+    let steps = vec![
+        step("tone", StepKind::Tone, 30.0),
+        step("pass", StepKind::Pass, 60.0),
+        step("photo", StepKind::Photograph, 20.0),
+        step("varnish", StepKind::Varnish, 30.0),
+        step("varnish-2", StepKind::Varnish, 30.0),
+    ];
+    let document = studio(&EVERY_DAY, vec![steps]);
+    let made = plan(Request { document: &document, from: utc(MONDAY) });
+    let from = |i: usize| made.steps[i].sittings[0].from;
+    assert_eq!(from(0), utc("2027-01-04T10:10:00Z"), "set-up first");
+    let wait = made.steps[1].wait.as_ref().unwrap();
+    assert_eq!(wait.reason, WaitReason::Film);
+    assert!(from(1) >= wait.until && from(1) < utc("2027-01-04T16:00:00Z"));
+    // The standard school waits three days after the last painted coat [practice].
+    let painted = made.steps[1].sittings[0].to;
+    let wait = made.steps[3].wait.as_ref().unwrap();
+    assert_eq!(made.steps[3].step, 3);
+    assert!(from(3) - painted >= Duration::days(3), "{wait:?}");
+    // The second varnish coat comes the next day by default [practice].
+    assert_eq!(made.steps[4].wait.as_ref().unwrap().reason, WaitReason::BetweenVarnish);
+    assert_eq!(from(4).date_naive(), from(3).date_naive().succ_opt().unwrap());
+    assert_eq!(
+        made.pictures[0].days_late,
+        Some((from(4).date_naive() - made.pictures[0].due.unwrap()).num_days())
+    );
+}
+
+#[test]
+fn what_was_laid_is_history_and_moves_the_rest() {
+    let mut steps = vec![step("tone", StepKind::Tone, 30.0), step("pass", StepKind::Pass, 60.0)];
+    steps[0].laid_at = Some(utc("2027-01-04T12:00:00Z"));
+    let early = studio(&EVERY_DAY, vec![steps.clone()]);
+    steps[0].laid_at = Some(utc("2027-01-04T13:30:00Z"));
+    let late = studio(&EVERY_DAY, vec![steps]);
+    let from = utc("2027-01-04T13:31:00Z");
+    let start = |document: &StudioDocument| {
+        let made = plan(Request { document, from });
+        assert_eq!(made.steps.len(), 1);
+        made.steps[0].sittings[0].from
+    };
+    assert!(start(&late) > start(&early));
+}
+
+#[test]
+fn what_cannot_be_placed_says_why() {
+    let long = step("tone", StepKind::Tone, 400.0);
+    let document = studio(&EVERY_DAY, vec![vec![long, step("pass", StepKind::Pass, 30.0)]]);
+    let made = plan(Request { document: &document, from: utc(MONDAY) });
+    assert!(matches!(made.steps[0].blocked, Some(Blocked::TooLong { .. })), "{:?}", made.steps[0]);
+    assert_eq!(made.steps[1].blocked, Some(Blocked::Below));
+    assert_eq!(made.pictures[0].finish, None);
+    let document = studio(&[], vec![vec![step("tone", StepKind::Tone, 30.0)]]);
+    let made = plan(Request { document: &document, from: utc(MONDAY) });
+    assert_eq!(made.steps[0].blocked, Some(Blocked::NoHours));
+}
+
+#[test]
+fn a_long_step_is_split_only_where_it_may_be() {
+    let mut detail = step("detail", StepKind::Detail, 500.0);
+    detail.splittable = true;
+    let document = studio(&[Weekday::Mon, Weekday::Tue], vec![vec![detail]]);
+    let made = plan(Request { document: &document, from: utc(MONDAY) });
+    let pieces: Vec<i64> =
+        made.steps[0].sittings.iter().map(|s| (s.to - s.from).num_minutes()).collect();
+    assert_eq!(pieces.iter().sum::<i64>(), 500);
+    assert_eq!(pieces.len(), 2);
+    assert!(pieces.iter().all(|p| *p >= 20));
+}
+
+#[test]
+fn two_pictures_never_share_an_hour_or_the_one_flat_place() {
+    let steps =
+        || vec![step("pass", StepKind::Pass, 60.0), step("varnish", StepKind::Varnish, 30.0)];
+    let document = studio(&EVERY_DAY, vec![steps(), steps()]);
+    let made = plan(Request { document: &document, from: utc(MONDAY) });
+    let varnish: Vec<_> =
+        made.steps.iter().filter(|s| s.step == 1).map(|s| s.sittings[0]).collect();
+    assert!(varnish[1].from > varnish[0].to + Duration::minutes(5), "{varnish:?}");
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig::with_cases(24))]
+
+    /// Whatever is planned: sittings lie in the hours, do not overlap, and wait long enough.
+    #[test]
+    fn every_plan_is_feasible(
+        kinds in prop::collection::vec(prop::collection::vec(0usize..6, 1..5), 1..4),
+        minutes in prop::collection::vec(5.0f64..200.0, 20),
+        days in prop::sample::subsequence(EVERY_DAY.to_vec(), 1..5),
+    ) {
+        let menu = [StepKind::Tone, StepKind::Pass, StepKind::Drawing, StepKind::Glaze, StepKind::Detail, StepKind::Varnish];
+        let pictures = kinds.iter().enumerate().map(|(p, ks)| {
+            ks.iter().enumerate().map(|(i, k)| {
+                let mut s = step(&format!("s{i}"), menu[*k], minutes[p * 5 + i].round());
+                s.splittable = menu[*k].usually_splittable();
+                s
+            }).collect()
+        }).collect();
+        let document = studio(&days, pictures);
+        let from = utc(MONDAY);
+        let made = plan(Request { document: &document, from });
+        let sessions = document.hours.sessions(from, from + Duration::days(800));
+        let mut all: Vec<_> = made.steps.iter().flat_map(|s| s.sittings.clone()).collect();
+        all.sort_by_key(|s| s.from);
+        for s in &all {
+            prop_assert!(sessions.iter().any(|open| open.from <= s.from && s.to <= open.to));
+        }
+        for pair in all.windows(2) {
+            prop_assert!(pair[0].to <= pair[1].from);
+        }
+        for s in &made.steps {
+            prop_assert!(s.blocked.is_none());
+            let whole: i64 = s.sittings.iter().map(|x| (x.to - x.from).num_seconds()).sum();
+            let asked = document.pictures[s.picture].steps[s.step].hands_on_min;
+            prop_assert_eq!(whole, (asked * 60.0) as i64);
+            if let Some(wait) = &s.wait {
+                prop_assert!(s.sittings[0].from >= wait.until);
+            }
+        }
+    }
+}
