@@ -53,6 +53,11 @@ impl AirSeries {
         Self { base, readings }
     }
 
+    /// The readings in order of time.
+    pub fn readings(&self) -> &[(f64, Air)] {
+        &self.readings
+    }
+
     /// The air before the first reading: how the room is usually kept.
     pub const fn usual(&self) -> &Air {
         &self.base
