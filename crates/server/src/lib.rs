@@ -1,1 +1,12 @@
+//! The web application and the headless commands around the core.
 
+pub mod commands;
+pub mod database;
+pub mod demo;
+mod extract;
+pub mod formats;
+pub mod problem;
+mod routes;
+pub mod serve;
+pub mod state;
+pub mod web;

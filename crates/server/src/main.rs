@@ -1,1 +1,156 @@
-fn main() {}
+//! The `ulvek` command.
+
+use chrono::{DateTime, Utc};
+use clap::{Parser, Subcommand};
+use std::io::Write;
+use std::path::PathBuf;
+use std::process::ExitCode;
+use tracing_subscriber::EnvFilter;
+use ulvek_server::commands::{self, Simulate};
+use ulvek_server::database::PrivateDatabase;
+use ulvek_server::formats;
+use ulvek_server::serve::{Settings, serve, told_to_stop};
+use ulvek_server::web::openapi;
+
+/// When is each coat dry, what goes into the cup, when to work, when to varnish.
+#[derive(Parser)]
+#[command(name = "ulvek", version)]
+struct Arguments {
+    #[command(subcommand)]
+    command: Command,
+}
+
+#[derive(Subcommand)]
+enum Command {
+    /// When each laid coat reaches each state.
+    Simulate {
+        /// A studio document, or - for standard input.
+        studio: PathBuf,
+        /// The reference grid instead of the planning grid.
+        #[arg(long)]
+        fine: bool,
+        /// Describe the film at this moment too (RFC 3339).
+        #[arg(long)]
+        at: Option<DateTime<Utc>>,
+    },
+    /// When to do each step.
+    Plan {
+        /// A studio document, or - for standard input.
+        studio: PathBuf,
+        /// Nothing is planned before (RFC 3339); now when not given.
+        #[arg(long)]
+        from: Option<DateTime<Utc>>,
+        /// Time for the search [s]; the constructive plan needs none and is there at once.
+        #[arg(long)]
+        seconds: Option<f64>,
+        /// Sampled futures for the odds; odds are null until they are computed.
+        #[arg(long)]
+        sampled: Option<u32>,
+    },
+    /// What the rules of the trade and of safety say; exit status 1 if one says stop.
+    Check {
+        /// A studio document, or - for standard input.
+        studio: PathBuf,
+    },
+    /// The application.
+    Serve {
+        /// Load the demo studio if there is no studio yet.
+        #[arg(long)]
+        demo: bool,
+        /// Address to listen on; port 0 takes any free one.
+        #[arg(long, default_value = "127.0.0.1:4880", env = "ULVEK_LISTEN")]
+        listen: String,
+        /// Folder of the private database.
+        #[arg(long, default_value = "data", env = "ULVEK_DATA")]
+        data: PathBuf,
+        /// Folder of the built front end.
+        #[arg(long, default_value = "web/dist", env = "ULVEK_FRONT")]
+        front: PathBuf,
+        /// An existing MariaDB instead of the private one.
+        #[arg(long, env = "DATABASE_URL", hide_env_values = true)]
+        database_url: Option<String>,
+        /// Show this time now (RFC 3339), for tests and screenshots.
+        #[arg(long, env = "ULVEK_CLOCK")]
+        clock: Option<DateTime<Utc>>,
+    },
+    /// A private MariaDB for tests: prints its address and runs until told to stop.
+    Database {
+        /// Its folder; what is in it does not survive a crash.
+        #[arg(long)]
+        data: PathBuf,
+    },
+    /// Prints the JSON Schema of the studio document.
+    Schema,
+    /// Prints the OpenAPI document.
+    Openapi,
+}
+
+fn main() -> ExitCode {
+    let arguments = Arguments::parse();
+    match run(arguments.command) {
+        Ok(code) => code,
+        Err(error) => {
+            eprintln!("ulvek: {error}");
+            ExitCode::from(2)
+        }
+    }
+}
+
+fn run(command: Command) -> Result<ExitCode, Box<dyn std::error::Error>> {
+    match command {
+        Command::Simulate { studio, fine, at } => {
+            let document = commands::read_studio(&studio)?;
+            Ok(print(&commands::simulate(&document, Simulate { fine, at })))
+        }
+        Command::Plan { studio, from, seconds, sampled } => {
+            let document = commands::read_studio(&studio)?;
+            if seconds.is_some() {
+                eprintln!(
+                    "ulvek: --seconds changes nothing yet: the plan is constructed, not searched"
+                );
+            }
+            if sampled.is_some() {
+                eprintln!("ulvek: --sampled changes nothing yet: odds are not computed");
+            }
+            Ok(print(&commands::plan(&document, from.unwrap_or_else(Utc::now))))
+        }
+        Command::Check { studio } => {
+            let document = commands::read_studio(&studio)?;
+            let (findings, stop) = commands::check(&document);
+            let printed = print(&findings);
+            Ok(if stop { ExitCode::from(1) } else { printed })
+        }
+        Command::Serve { demo, listen, data, front, database_url, clock } => {
+            tracing_subscriber::fmt()
+                .json()
+                .with_writer(std::io::stderr)
+                .with_env_filter(
+                    EnvFilter::try_from_env("ULVEK_LOG").unwrap_or_else(|_| EnvFilter::new("warn")),
+                )
+                .init();
+            let settings = Settings { listen, data, front, database_url, demo, clock };
+            tokio::runtime::Runtime::new()?.block_on(serve(settings))?;
+            Ok(ExitCode::SUCCESS)
+        }
+        Command::Database { data } => tokio::runtime::Runtime::new()?.block_on(async {
+            let database = PrivateDatabase::start(&data, false).await?;
+            writeln!(std::io::stdout(), "{}", database.url())?;
+            told_to_stop().await;
+            database.stop().await;
+            Ok::<_, Box<dyn std::error::Error>>(ExitCode::SUCCESS)
+        }),
+        Command::Schema => Ok(print(&formats::json_schema())),
+        Command::Openapi => Ok(print(&serde_json::to_value(openapi())?)),
+    }
+}
+
+/// Prints JSON on standard output; a reader that went away is no fault.
+fn print(value: &serde_json::Value) -> ExitCode {
+    let mut out = std::io::stdout().lock();
+    let text = serde_json::to_string_pretty(value).unwrap_or_default();
+    match writeln!(out, "{text}") {
+        Ok(()) => ExitCode::SUCCESS,
+        Err(e) if e.kind() == std::io::ErrorKind::BrokenPipe => ExitCode::SUCCESS,
+        Err(_) => ExitCode::from(2),
+    }
+}

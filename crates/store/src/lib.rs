@@ -1,1 +1,55 @@
+//! Ulvek's data in MariaDB: the only place with SQL.
+//!
+//! A studio's settings and a picture with its steps are each one aggregate: read whole, written
+//! whole, in one row with a version. Every write names the version it was made on, and a stale
+//! one changes nothing. Each write leaves a revision, so that it can be undone and redone.
+//! Functions take a connection, so that a caller can put several into one transaction.
 
+mod body;
+mod error;
+mod material;
+mod picture;
+mod revision;
+mod studio;
+
+pub use error::StoreError;
+pub use picture::{
+    StoredPicture, create_picture, delete_picture, load_picture, restore_picture, save_picture,
+    step_picture,
+};
+pub use revision::{Direction, History};
+pub use studio::{
+    StoredStudio, StudioListing, create_studio, list_studios, load_studio, save_settings,
+    step_settings,
+};
+
+use sqlx::mysql::{MySqlPool, MySqlPoolOptions};
+use std::time::Duration;
+
+/// The migrations, run at start.
+pub static MIGRATIONS: sqlx::migrate::Migrator = sqlx::migrate!();
+
+/// Connections kept open at most. [practice] a painter's machine or one node of an atelier
+const CONNECTIONS: u32 = 8;
+/// How long a request waits for a connection [s] before the database counts as away. [practice]
+const PATIENCE_S: u64 = 3;
+
+/// A pool of connections to the database at `url`; connects when first used.
+///
+/// # Errors
+/// [`StoreError`] when the URL cannot be read.
+pub fn pool(url: &str) -> Result<MySqlPool, StoreError> {
+    Ok(MySqlPoolOptions::new()
+        .max_connections(CONNECTIONS)
+        .acquire_timeout(Duration::from_secs(PATIENCE_S))
+        .connect_lazy(url)?)
+}
+
+/// Asks the database for a sign of life.
+///
+/// # Errors
+/// [`StoreError::Away`] when it gives none.
+pub async fn answers(pool: &MySqlPool) -> Result<(), StoreError> {
+    sqlx::query("SELECT 1").execute(pool).await?;
+    Ok(())
+}

@@ -1,6 +1,7 @@
 //! A picture and its steps.
 
 use super::kind::{Need, StepKind};
+use crate::quantity::{OutOfRange, WetFilm};
 use chrono::{DateTime, NaiveDate, Utc};
 
 /// Parts of one material in a mix, by volume.
@@ -80,6 +81,15 @@ impl Picture {
     /// Area of the face [m2].
     pub fn area_m2(&self) -> f64 {
         self.width_cm * self.height_cm / 10_000.0
+    }
+
+    /// Wet film thickness [um] when `ml` of mix end up on `share` of the face.
+    ///
+    /// # Errors
+    /// [`OutOfRange`] when that is no film: nothing on it, or more than half a centimetre.
+    pub fn film_from_amount_um(&self, ml: f64, share: f64) -> Result<f64, OutOfRange> {
+        // 1 ml over 1 m2 is 1 um.
+        WetFilm::try_new(ml / (self.area_m2() * share)).map(WetFilm::get)
     }
 
     /// Indices of the steps that step `i` stands on.

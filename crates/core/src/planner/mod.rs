@@ -7,9 +7,11 @@
 //! sound plan without search. The types here are what a search will fill in the same way.
 
 mod calendar;
+mod outlook;
 mod place;
 mod readiness;
 
+pub use outlook::{CoatOutlook, outlook};
 pub use place::plan;
 
 use crate::picture::Need;
@@ -40,6 +42,8 @@ pub struct Sitting {
 pub enum WaitReason {
     /// The film below must reach a state.
     Film,
+    /// The step below must be done.
+    Order,
     /// The school's floor before sealing.
     School,
     /// Slow-drying paint in the stack: two weeks in every school.

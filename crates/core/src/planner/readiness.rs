@@ -134,7 +134,7 @@ impl<'a> Bed<'a> {
             if let Some(at) = step.not_before {
                 waits.push((at, WaitReason::NotBefore, of));
             }
-            waits.push((end, WaitReason::Film, of));
+            waits.push((end, WaitReason::Order, of));
         }
         if step.kind.seals() && step.needs.is_none_or(|n| n == Need::ReadyToSeal) {
             self.sealing_floor(&mut waits);

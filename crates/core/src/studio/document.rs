@@ -67,6 +67,17 @@ impl StudioDocument {
     pub fn coat(&self, step: &Step) -> Result<Option<(f64, Composition)>, DocumentError> {
         coat_of(&self.materials, step)
     }
+
+    /// As [`StudioDocument::coat`], for a step whose studio is not whole yet.
+    ///
+    /// # Errors
+    /// [`DocumentError`] likewise.
+    pub fn coat_from(
+        shelf: &[Material],
+        step: &Step,
+    ) -> Result<Option<(f64, Composition)>, DocumentError> {
+        coat_of(shelf, step)
+    }
 }
 
 /// The composition of `mix` from `shelf`.

@@ -1,0 +1,85 @@
+//! `ulvek simulate`: when each laid coat reaches each state.
+
+use super::at_second;
+use chrono::{DateTime, FixedOffset, Utc};
+use serde_json::{Map, Value, json};
+use ulvek_core::film::{FilmState, Grid, HORIZON_S};
+use ulvek_core::picture::{Picture, follow};
+use ulvek_core::rules::laid_coats;
+use ulvek_core::studio::StudioDocument;
+
+/// What is asked of a simulation.
+#[derive(Debug, Clone, Copy, Default)]
+pub struct Simulate {
+    /// The reference grid instead of the planning grid.
+    pub fine: bool,
+    /// A moment at which the film is described too.
+    pub at: Option<DateTime<Utc>>,
+}
+
+/// Names of the times in the answer, as in formats.md.
+const NAMES: [(&str, FilmState); 6] = [
+    ("setting_at", FilmState::Setting),
+    ("touch_dry_at", FilmState::TouchDry),
+    ("paintable_at", FilmState::Paintable),
+    ("dry_through_at", FilmState::DryThrough),
+    ("ready_to_seal_at", FilmState::ReadyToSeal),
+    ("ready_to_wrap_at", FilmState::ReadyToWrap),
+];
+
+/// Follows every laid coat of every picture, each until the next one or for 400 days.
+pub fn simulate(document: &StudioDocument, asked: Simulate) -> Value {
+    let pictures: Vec<Value> =
+        document.pictures.iter().map(|picture| one(document, picture, asked)).collect();
+    json!({ "pictures": pictures })
+}
+
+fn one(document: &StudioDocument, picture: &Picture, asked: Simulate) -> Value {
+    let grid = if asked.fine { Grid::FINE } else { Grid::PLANNING };
+    let coats = laid_coats(document, picture);
+    let size = (picture.absorbs_um * 1e-6, picture.shorter_side_m());
+    let until = coats.last().map_or(0.0, |c| c.at + HORIZON_S);
+    let line = follow(size, &coats, &document.air, grid, (until, 0), None);
+    let coats_out: Vec<Value> = line
+        .coats
+        .iter()
+        .map(|history| {
+            let mut row = Map::new();
+            row.insert("step".into(), json!(picture.steps[history.coat.step].id));
+            row.insert("laid_at".into(), json!(at_second(history.coat.at, document)));
+            for (name, state) in NAMES {
+                let at: Option<DateTime<FixedOffset>> =
+                    history.events.at(state).map(|t| at_second(t, document));
+                row.insert(name.into(), json!(at));
+            }
+            Value::Object(row)
+        })
+        .collect();
+    let mut out = json!({ "id": picture.id, "coats": coats_out });
+    if let Some(at) = asked.at {
+        let t = at.timestamp_micros() as f64 / 1e6;
+        let there: Vec<_> = coats.iter().copied().filter(|c| c.at <= t).collect();
+        let line = follow(size, &there, &document.air, grid, (t, 2), None);
+        let film: Vec<Value> = line.frames.last().map_or_else(Vec::new, |frame| {
+            frame
+                .coats
+                .iter()
+                .zip(&there)
+                .map(|(view, coat)| {
+                    json!({
+                        "step": picture.steps[coat.step].id,
+                        "thickness_um": view.thickness_m * 1e6,
+                        "water_per_solids": view.water,
+                        "glycol_per_solids": view.glycol,
+                        "lowest_solids": view.lowest_solids,
+                        "state": view.state,
+                    })
+                })
+                .collect()
+        });
+        let ground = line.frames.last().map_or(0.0, |f| f.ground_m * 1e6);
+        out["film"] =
+            json!({ "at": at_second(t, document), "coats": film, "ground_water_um": ground });
+    }
+    out
+}

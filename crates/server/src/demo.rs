@@ -1,0 +1,248 @@
+//! The demo studio: an invented painter's north-light room in the invented harbour town of
+//! Varnholt, with six small pictures for an invented winter show. All dates hang on "now".
+
+use chrono::{DateTime, Duration, NaiveTime, Timelike, Utc, Weekday};
+use thiserror::Error;
+use ulvek_core::air::{Air, AirSeries};
+use ulvek_core::picture::{Part, Picture, Step, StepKind, WAYS};
+use ulvek_core::quantity::OutOfRange;
+use ulvek_core::studio::{
+    HoursError, OpenHours, Schools, StudioDocument, StudioHours, starter_shelf,
+};
+
+/// Why the demo cannot be made; a test holds that it can.
+#[derive(Debug, Error)]
+pub enum DemoError {
+    /// An hour does not exist.
+    #[error("an hour of the demo does not exist")]
+    Hour,
+    /// Hours do not fit.
+    #[error(transparent)]
+    Hours(#[from] HoursError),
+    /// Air out of range.
+    #[error(transparent)]
+    Air(#[from] OutOfRange),
+    /// The starter shelf is broken.
+    #[error(transparent)]
+    Shelf(#[from] ulvek_core::film::MixError),
+    /// A way of working is missing.
+    #[error("no way of working \"{0}\"")]
+    Way(&'static str),
+}
+
+/// Title, way, size [cm], water the ground takes up [um], days to the due date, and hours ago at
+/// which the first steps were done.
+struct Sketch {
+    id: &'static str,
+    title: &'static str,
+    way: &'static str,
+    size: (f64, f64),
+    absorbs_um: f64,
+    due_in: i64,
+    done_h_ago: &'static [f64],
+}
+
+const SKETCHES: &[Sketch] = &[
+    Sketch {
+        id: "carboys",
+        title: "Two carboys, north window",
+        way: "greys_then_colour",
+        size: (40.0, 50.0),
+        absorbs_um: 20.0,
+        due_in: 24,
+        done_h_ago: &[198.0, 173.0, 171.0, 150.0, 122.0, 51.0, 0.45],
+    },
+    Sketch {
+        id: "sleet",
+        title: "Sleet, tram wires",
+        way: "mid_to_light",
+        size: (30.0, 40.0),
+        absorbs_um: 20.0,
+        due_in: 6,
+        done_h_ago: &[149.0, 126.0, 98.0, 5.5],
+    },
+    Sketch {
+        id: "lamps",
+        title: "Lamp row, harbour steps",
+        way: "dark_glazes_first",
+        size: (24.0, 30.0),
+        absorbs_um: 10.0,
+        due_in: 9,
+        done_h_ago: &[525.0, 502.0, 500.0, 478.0, 454.0, 429.0, 406.0, 333.0, 309.0, 50.0],
+    },
+    Sketch {
+        id: "lantern",
+        title: "Ship's lantern, unlit",
+        way: "white_under_glow",
+        size: (20.0, 20.0),
+        absorbs_um: 10.0,
+        due_in: 5,
+        done_h_ago: &[
+            790.0, 766.0, 764.0, 742.0, 718.0, 694.0, 670.0, 646.0, 598.0, 574.0, 142.0, 26.0,
+        ],
+    },
+    Sketch {
+        id: "storm-glass",
+        title: "Storm glass on the sill",
+        way: "six_step",
+        size: (30.0, 30.0),
+        absorbs_um: 20.0,
+        due_in: 33,
+        done_h_ago: &[27.0],
+    },
+    Sketch {
+        id: "fog-lamp",
+        title: "Fog lamp at four",
+        way: "back_to_front",
+        size: (24.0, 36.0),
+        absorbs_um: 20.0,
+        due_in: 12,
+        done_h_ago: &[
+            1270.0, 1246.0, 1244.0, 1198.0, 1174.0, 1126.0, 1078.0, 1030.0, 1006.0, 700.0, 676.0,
+            652.0,
+        ],
+    },
+];
+
+/// The demo studio as it would be at `now`.
+///
+/// # Errors
+/// [`DemoError`] when its own tables do not fit together.
+pub fn demo_studio(now: DateTime<Utc>) -> Result<StudioDocument, DemoError> {
+    let now = now.with_nanosecond(0).unwrap_or(now);
+    let zone = chrono_tz::Europe::Oslo;
+    let time = |h| NaiveTime::from_hms_opt(h, 0, 0).ok_or(DemoError::Hour);
+    let mut weekly = Vec::new();
+    for day in [Weekday::Mon, Weekday::Tue, Weekday::Wed, Weekday::Thu, Weekday::Fri] {
+        weekly.push(OpenHours { day, from: time(17)?, to: time(21)? });
+    }
+    for day in [Weekday::Sat, Weekday::Sun] {
+        weekly.push(OpenHours { day, from: time(10)?, to: time(16)? });
+    }
+    let today = now.with_timezone(&zone).date_naive();
+    let mut pictures = Vec::new();
+    for sketch in SKETCHES {
+        pictures.push(Picture {
+            id: sketch.id.into(),
+            title: sketch.title.into(),
+            width_cm: sketch.size.0,
+            height_cm: sketch.size.1,
+            weight: 1.0,
+            due: Some(today + Duration::days(sketch.due_in)),
+            absorbs_um: sketch.absorbs_um,
+            steps: steps(sketch, now)?,
+        });
+    }
+    Ok(StudioDocument {
+        name: "North-light room, Varnholt".into(),
+        hours: StudioHours::try_new(zone, weekly, Vec::new()).map_err(|(_, e)| e)?,
+        flat_places: 2,
+        setup_min: 10.0,
+        schools: Schools::default(),
+        air: room(now)?,
+        materials: starter_shelf()?,
+        pictures,
+    })
+}
+
+/// Readings of the simulated hygrometer and forecast: cooler and damper at night.
+fn room(now: DateTime<Utc>) -> Result<AirSeries, DemoError> {
+    let usual = Air::try_new(20.4, 0.47, 0.15)?;
+    let hour = now.timestamp().div_euclid(3600);
+    let mut readings = Vec::new();
+    for h in hour - 48..hour + 7 * 24 {
+        let day = std::f64::consts::TAU * (h.rem_euclid(24) as f64 - 15.0) / 24.0;
+        let week = std::f64::consts::TAU * (h - hour) as f64 / (5.0 * 24.0);
+        let air = Air::try_new(
+            20.4 + 0.9 * day.cos(),
+            0.47 - 0.04 * day.cos() + 0.05 * week.sin(),
+            0.15,
+        )?;
+        readings.push((h as f64 * 3600.0, air));
+    }
+    // After the forecast the room is as usual.
+    readings.push(((hour + 7 * 24) as f64 * 3600.0, usual));
+    Ok(AirSeries::new(usual, readings))
+}
+
+/// The steps of a way of working.
+///
+/// # Errors
+/// [`DemoError::Way`] when there is none of that name.
+pub fn way_steps(way: &'static str) -> Result<Vec<Step>, DemoError> {
+    let way = WAYS.iter().find(|w| w.id == way).ok_or(DemoError::Way(way))?;
+    Ok(way
+        .steps
+        .iter()
+        .enumerate()
+        .map(|(i, s)| Step {
+            id: format!("s{}", i + 1),
+            kind: s.kind,
+            name: (!s.name.is_empty()).then(|| s.name.to_owned()),
+            hands_on_min: s.minutes,
+            wet_film_um: (s.film_um > 0.0).then_some(s.film_um),
+            mix: s
+                .mix
+                .iter()
+                .map(|(m, parts)| Part { material: (*m).into(), parts: *parts })
+                .collect(),
+            share_of_area: 1.0,
+            splittable: s.kind.usually_splittable(),
+            after: None,
+            needs: None,
+            not_before: None,
+            earliest_gap_min: None,
+            laid_at: None,
+        })
+        .collect())
+}
+
+fn steps(sketch: &Sketch, now: DateTime<Utc>) -> Result<Vec<Step>, DemoError> {
+    let mut steps = way_steps(sketch.way)?;
+    if sketch.id == "sleet" {
+        // The picture that will not make its date: slow-drying paint and a retarded glaze.
+        steps[2].mix = mix(&[("slow-pbr7", 2.0), ("heavy-grey3", 1.0)]);
+        steps[3].mix = mix(&[("glazing", 76.5), ("fluid-py150", 8.5), ("retarder", 15.0)]);
+    }
+    if sketch.id == "fog-lamp" {
+        steps.push(Step {
+            id: "wrap".into(),
+            kind: StepKind::Pack,
+            name: Some("Wrapped".into()),
+            wet_film_um: None,
+            mix: Vec::new(),
+            hands_on_min: 20.0,
+            ..steps[0].clone()
+        });
+        if let Some(last) = steps.last_mut() {
+            last.laid_at = Some(now - Duration::hours(75));
+        }
+    }
+    for (step, hours) in steps.iter_mut().zip(sketch.done_h_ago) {
+        step.laid_at = Some(now - Duration::seconds((hours * 3600.0) as i64));
+    }
+    Ok(steps)
+}
+
+fn mix(parts: &[(&str, f64)]) -> Vec<Part> {
+    parts.iter().map(|(m, parts)| Part { material: (*m).into(), parts: *parts }).collect()
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::formats::{check_document, write_document};
+    use ulvek_core::rules::{Severity, check};
+
+    #[test]
+    fn the_demo_is_a_sound_document_on_any_day() {
+        for day in ["2026-03-29T00:30:00Z", "2026-10-25T01:30:00Z", "2028-02-29T12:00:00Z"] {
+            let demo = demo_studio(day.parse().unwrap()).unwrap();
+            let again = check_document(&write_document(&demo)).unwrap();
+            assert_eq!(again.pictures, demo.pictures);
+            let stops: Vec<_> =
+                check(&demo).into_iter().filter(|f| f.severity == Severity::Stop).collect();
+            assert_eq!(stops, [], "the demo breaks no rule that stops");
+        }
+    }
+}

@@ -1,0 +1,266 @@
+//! The studio document as it is written: shapes only; `check` makes it a checked one.
+
+use super::words;
+use chrono::{DateTime, FixedOffset, NaiveDate};
+use schemars::JsonSchema;
+use serde::{Deserialize, Serialize};
+use ulvek_core::picture::{Need, StepKind};
+use ulvek_core::studio::{Thinning, Waiting};
+use utoipa::ToSchema;
+
+/// A whole studio in one open format.
+#[derive(Debug, Clone, Serialize, Deserialize, JsonSchema, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Document {
+    /// Always `ulvek.studio/1`.
+    pub format: String,
+    /// Hours, places and schools.
+    pub studio: StudioDoc,
+    /// The room.
+    pub air: AirDoc,
+    /// The shelf.
+    #[serde(default)]
+    pub materials: Vec<MaterialDoc>,
+    /// The pictures.
+    #[serde(default)]
+    pub pictures: Vec<PictureDoc>,
+}
+
+/// Hours, places and schools of a studio.
+#[derive(Debug, Clone, Serialize, Deserialize, JsonSchema, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct StudioDoc {
+    /// What the painter calls it.
+    pub name: String,
+    /// IANA name of the time zone, e.g. `Europe/Oslo`.
+    pub time_zone: String,
+    /// Weekly hours; none means that nothing can be planned.
+    #[serde(default)]
+    pub hours: Vec<HourDoc>,
+    /// Days off.
+    #[serde(default)]
+    pub closed: Vec<ClosedDoc>,
+    /// Places where wet work can lie flat; 1 when not said.
+    #[serde(default = "one_place")]
+    pub flat_places: u32,
+    /// Minutes to change picture or mix; 10 when not said.
+    #[serde(default = "ten_minutes")]
+    pub setup_min: f64,
+    /// The painter's schools.
+    #[serde(default)]
+    pub schools: SchoolsDoc,
+}
+
+const fn one_place() -> u32 {
+    1
+}
+
+const fn ten_minutes() -> f64 {
+    10.0
+}
+
+/// Hours on one day of the week.
+#[derive(Debug, Clone, Serialize, Deserialize, JsonSchema, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct HourDoc {
+    /// `mon` to `sun`.
+    pub day: String,
+    /// Start, `HH:MM`, local time.
+    pub from: String,
+    /// End, `HH:MM`, local time; `24:00` is the end of the day.
+    pub to: String,
+}
+
+/// Days off, first and last included.
+#[derive(Debug, Clone, Serialize, Deserialize, JsonSchema, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct ClosedDoc {
+    /// First day off.
+    pub from: NaiveDate,
+    /// Last day off.
+    pub to: NaiveDate,
+}
+
+/// The painter's schools; what is not said is the studio's usual: medium only, standard waiting,
+/// fresh eyes, no isolation coat.
+#[derive(Debug, Clone, Serialize, Deserialize, JsonSchema, ToSchema)]
+#[serde(deny_unknown_fields, default)]
+pub struct SchoolsDoc {
+    /// How paint is made thinner.
+    #[schemars(schema_with = "words::json::thinning")]
+    #[schema(schema_with = words::api::thinning)]
+    pub thinning: Thinning,
+    /// How long to wait before varnish.
+    #[schemars(schema_with = "words::json::waiting")]
+    #[schema(schema_with = words::api::waiting)]
+    pub waiting: Waiting,
+    /// A night between blocking in and glazing.
+    pub fresh_eyes: bool,
+    /// A clear permanent coat between paint and removable varnish.
+    pub isolation_coat: bool,
+}
+
+impl Default for SchoolsDoc {
+    fn default() -> Self {
+        let usual = ulvek_core::studio::Schools::default();
+        Self {
+            thinning: usual.thinning,
+            waiting: usual.waiting,
+            fresh_eyes: usual.fresh_eyes,
+            isolation_coat: usual.isolation_coat,
+        }
+    }
+}
+
+/// The room's air.
+#[derive(Debug, Clone, Serialize, Deserialize, JsonSchema, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct AirDoc {
+    /// Usual temperature [C].
+    pub temperature_c: f64,
+    /// Usual relative humidity, fraction of 1.
+    pub relative_humidity: f64,
+    /// Air speed over the pictures [m/s]; 0.15 when not said.
+    #[serde(default = "ordinary_air")]
+    pub air_speed_m_s: f64,
+    /// Readings; each stands until the next one, the last one to the end.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub hourly: Vec<HourlyDoc>,
+}
+
+/// Air speed of an ordinary room [m/s]. [memory]
+const fn ordinary_air() -> f64 {
+    0.15
+}
+
+/// One reading of the room's air.
+#[derive(Debug, Clone, Serialize, Deserialize, JsonSchema, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct HourlyDoc {
+    /// From when it stands.
+    pub at: DateTime<FixedOffset>,
+    /// Temperature [C].
+    pub temperature_c: f64,
+    /// Relative humidity, fraction of 1.
+    pub relative_humidity: f64,
+    /// Air speed [m/s]; the usual one when not said.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub air_speed_m_s: Option<f64>,
+}
+
+/// A material on the shelf.
+#[derive(Debug, Clone, Serialize, Deserialize, JsonSchema, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct MaterialDoc {
+    /// Its name in mixes.
+    pub id: String,
+    /// What the painter calls it.
+    pub name: String,
+    /// `paint`, `medium`, `retarder`, `water`, `primer`, `varnish`, `solvent_varnish`, or another
+    /// word of the studio's own.
+    pub kind: String,
+    /// Polymer and pigment, volume fraction.
+    pub solids: f64,
+    /// Water, volume fraction.
+    pub water: f64,
+    /// Slow volatile (retarder, humectant, coalescent), volume fraction.
+    pub glycol: f64,
+    /// Colour to draw it with, `#rrggbb`.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub swatch: Option<String>,
+}
+
+/// A picture.
+#[derive(Debug, Clone, Serialize, Deserialize, JsonSchema, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct PictureDoc {
+    /// Its name in the document.
+    pub id: String,
+    /// Title.
+    pub title: String,
+    /// Width [cm].
+    pub width_cm: f64,
+    /// Height [cm].
+    pub height_cm: f64,
+    /// Weight against other pictures; 1 when not said.
+    #[serde(default = "one")]
+    pub weight: f64,
+    /// The day it must be ready.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub due: Option<NaiveDate>,
+    /// The ground; sealed when not said.
+    #[serde(default)]
+    pub ground: GroundDoc,
+    /// The steps in order.
+    #[serde(default)]
+    pub steps: Vec<StepDoc>,
+}
+
+const fn one() -> f64 {
+    1.0
+}
+
+/// What the picture is painted on.
+#[derive(Debug, Clone, Default, Serialize, Deserialize, JsonSchema, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct GroundDoc {
+    /// Water it can take up [um]: 0 sealed, 10 primed panel, 20 primed canvas, 60 paper, 100 raw.
+    #[serde(default)]
+    pub absorbs_um: f64,
+}
+
+/// A step on a picture.
+#[derive(Debug, Clone, Serialize, Deserialize, JsonSchema, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct StepDoc {
+    /// Its name within the picture.
+    pub id: String,
+    /// What it does.
+    #[schemars(schema_with = "words::json::kind")]
+    #[schema(schema_with = words::api::kind)]
+    pub kind: StepKind,
+    /// What the painter calls it; the kind's own word when not said.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub name: Option<String>,
+    /// Minutes of hands-on work.
+    pub hands_on_min: f64,
+    /// Wet film thickness [um]; a step that leaves a film needs it.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub wet_film_um: Option<f64>,
+    /// What goes into the cup.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub mix: Vec<PartDoc>,
+    /// Share of the picture's area; all of it when not said.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub share_of_area: Option<f64>,
+    /// Whether it may be split over sessions; as usual for its kind when not said.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub splittable: Option<bool>,
+    /// The steps it stands on; the step before when not said.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub after: Option<Vec<String>>,
+    /// What it needs of the film below; what its kind needs when not said.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schemars(schema_with = "words::json::need")]
+    #[schema(schema_with = words::api::need)]
+    pub needs: Option<Need>,
+    /// Not to be started before.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub not_before: Option<DateTime<FixedOffset>>,
+    /// Shortest wait after what it stands on [min].
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub earliest_gap_min: Option<f64>,
+    /// When the coat was there, or the step done.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub laid_at: Option<DateTime<FixedOffset>>,
+}
+
+/// Parts of one material, by volume.
+#[derive(Debug, Clone, Serialize, Deserialize, JsonSchema, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct PartDoc {
+    /// The material's name on the shelf.
+    pub material: String,
+    /// How many parts.
+    pub parts: f64,
+}

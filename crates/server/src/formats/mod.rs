@@ -1,0 +1,72 @@
+//! The open formats: the studio document and iCalendar.
+
+mod check;
+mod document;
+mod ical;
+pub(crate) mod words;
+mod write;
+
+pub use check::{Refusal, check_document, check_picture, check_studio};
+pub use document::{
+    AirDoc, ClosedDoc, Document, GroundDoc, HourDoc, HourlyDoc, MaterialDoc, PartDoc, PictureDoc,
+    SchoolsDoc, StepDoc, StudioDoc,
+};
+pub use ical::{calendar, why};
+pub use write::{material_doc, picture_doc, studio_doc, write_document};
+
+use ulvek_core::studio::StudioDocument;
+
+/// Name and version of the studio document.
+pub const FORMAT: &str = "ulvek.studio/1";
+/// Largest studio document that is read [bytes]: 16 MiB, some ten thousand steps. [practice]
+pub const MAX_BYTES: usize = 16 * 1024 * 1024;
+
+/// Reads and checks a studio document.
+///
+/// # Errors
+/// [`Refusal`] with the place and the reason.
+pub fn read_document(bytes: &[u8]) -> Result<StudioDocument, Refusal> {
+    if bytes.len() > MAX_BYTES {
+        let mb = bytes.len() as f64 / 1e6;
+        return Err(Refusal::new(
+            "",
+            format!("the document has {mb:.0} MB; at most 16 MB are read"),
+        ));
+    }
+    // The version is looked at first, so that an older document is not called misspelt.
+    #[derive(serde::Deserialize)]
+    struct Head {
+        format: Option<String>,
+    }
+    if let Ok(Head { format }) = serde_json::from_slice::<Head>(bytes) {
+        match format {
+            None => {
+                return Err(Refusal::new("format", format!("is missing; \"{FORMAT}\" is read")));
+            }
+            Some(f) if f != FORMAT => {
+                return Err(Refusal::new(
+                    "format",
+                    format!("is \"{f}\"; only \"{FORMAT}\" is read"),
+                ));
+            }
+            Some(_) => {}
+        }
+    }
+    let mut reader = serde_json::Deserializer::from_slice(bytes);
+    let document: Document = serde_path_to_error::deserialize(&mut reader).map_err(|e| {
+        let path = e.path().to_string();
+        let reason = e.inner().to_string();
+        Refusal::new(if path == "." || path.contains('?') { "" } else { &path }, reason)
+    })?;
+    reader.end().map_err(|e| Refusal::new("", e.to_string()))?;
+    check_document(&document)
+}
+
+/// The JSON Schema of the studio document.
+pub fn json_schema() -> serde_json::Value {
+    let mut schema = schemars::schema_for!(Document).to_value();
+    schema["$id"] = "urn:ulvek:studio:1".into();
+    schema["title"] = "Ulvek studio document".into();
+    schema["properties"]["format"]["const"] = FORMAT.into();
+    schema
+}

@@ -1,0 +1,251 @@
+//! What is computed from a studio: outlook, strata, calendar. Nothing of it is stored.
+
+use super::wire::{
+    AirOut, CoatOut, FilmOut, FindingOut, Outlook, PictureOutlook, PlannedOut, SpanOut, StatesOut,
+    Strata, WaitOut, instant,
+};
+use crate::extract::{Asked, Key};
+use crate::formats::{calendar, why};
+use crate::problem::Problem;
+use crate::state::{App, compute};
+use axum::Json;
+use axum::extract::State;
+use axum::http::header;
+use axum::response::IntoResponse;
+use chrono::{DateTime, Duration, DurationRound, Utc};
+use serde::Deserialize;
+use ulvek_core::picture::Frame;
+use ulvek_core::planner::{CoatOutlook, Plan, PlannedStep, Request, outlook as follow, plan};
+use ulvek_core::rules::{Finding, check};
+use ulvek_core::studio::{StudioDocument, Swatch};
+use ulvek_store::StoredStudio;
+use uuid::Uuid;
+
+/// What the rail shows of the past [days]. [practice]
+const RAIL_PAST_DAYS: i64 = 1;
+/// What it shows of the future [days]. [practice]
+const RAIL_AHEAD_DAYS: i64 = 8;
+/// Moments of the film that strata keep, spread over the coats. [practice]
+const STRATA_FRAMES: usize = 600;
+/// How long strata go on after the last coat [days]. [practice]
+const STRATA_AFTER_DAYS: i64 = 4;
+
+async fn load(app: &App, studio: Uuid) -> Result<StoredStudio, Problem> {
+    let mut conn = app.pool.acquire().await?;
+    Ok(ulvek_store::load_studio(&mut conn, studio).await?)
+}
+
+/// A studio as it stands now: what dries, what may be touched, what to do next.
+#[utoipa::path(get, path = "/api/studios/{id}/outlook", tag = "computed", params(("id" = Uuid, Path)),
+    responses((status = 200, body = Outlook), (status = 404, body = Problem)))]
+pub async fn outlook(State(app): State<App>, Key(id): Key) -> Result<Json<Outlook>, Problem> {
+    let stored = load(&app, id).await?;
+    let now = app.clock.now();
+    compute(move || Json(make_outlook(&stored, now))).await
+}
+
+fn make_outlook(stored: &StoredStudio, now: DateTime<Utc>) -> Outlook {
+    let document = &stored.document;
+    let made = plan(Request { document, from: now });
+    let findings = check(document);
+    let pictures = (0..document.pictures.len()).map(|p| {
+        let (coats, _) = follow(document, p, &made, (seconds(now), 0));
+        picture_outlook(stored, p, &made, &findings, &coats)
+    });
+    let from = now - Duration::days(RAIL_PAST_DAYS);
+    let to = now + Duration::days(RAIL_AHEAD_DAYS);
+    Outlook {
+        now,
+        time_zone: document.hours.zone().name().to_owned(),
+        sessions: sessions(document, from, to),
+        air: hourly(document, from, to),
+        pictures: pictures.collect(),
+    }
+}
+
+fn seconds(at: DateTime<Utc>) -> f64 {
+    at.timestamp_micros() as f64 / 1e6
+}
+
+fn sessions(document: &StudioDocument, from: DateTime<Utc>, to: DateTime<Utc>) -> Vec<SpanOut> {
+    let found = document.hours.sessions(from, to);
+    found.into_iter().map(|s| SpanOut { from: s.from, to: s.to }).collect()
+}
+
+/// The room at every full hour.
+fn hourly(document: &StudioDocument, from: DateTime<Utc>, to: DateTime<Utc>) -> Vec<AirOut> {
+    let mut at = from.duration_trunc(Duration::hours(1)).unwrap_or(from);
+    let mut found = Vec::new();
+    while at <= to {
+        let air = document.air.at(seconds(at));
+        found.push(AirOut { at, temperature_c: air.celsius, relative_humidity: air.humidity });
+        at += Duration::hours(1);
+    }
+    found
+}
+
+fn picture_outlook(
+    stored: &StoredStudio,
+    p: usize,
+    made: &Plan,
+    findings: &[Finding],
+    coats: &[CoatOutlook],
+) -> PictureOutlook {
+    let document = &stored.document;
+    let picture = &document.pictures[p];
+    let outcome = &made.pictures[p];
+    PictureOutlook {
+        id: stored.pictures[p].id,
+        version: stored.pictures[p].version,
+        title: picture.title.clone(),
+        width_cm: picture.width_cm,
+        height_cm: picture.height_cm,
+        due: picture.due,
+        finish: outcome.finish,
+        days_late: outcome.days_late,
+        steps: picture.steps.len(),
+        done: picture.steps.iter().filter(|s| s.laid_at.is_some()).count(),
+        coats: coats.iter().map(|coat| coat_out(document, p, coat)).collect(),
+        plan: made
+            .steps
+            .iter()
+            .filter(|s| s.picture == p)
+            .map(|s| planned_out(document, s))
+            .collect(),
+        findings: findings
+            .iter()
+            .filter(|f| f.picture == p)
+            .map(|f| FindingOut {
+                rule: f.rule.into(),
+                severity: f.severity,
+                step: picture.steps[f.step].id.clone(),
+                title: picture.steps[f.step].title().into(),
+                what: f.what.clone(),
+                remedy: f.remedy.into(),
+                provenance: f.provenance.into(),
+            })
+            .collect(),
+    }
+}
+
+fn coat_out(document: &StudioDocument, p: usize, coat: &CoatOutlook) -> CoatOut {
+    let step = &document.pictures[p].steps[coat.history.coat.step];
+    let swatch = coat.material.and_then(|i| document.materials[i].swatch);
+    CoatOut {
+        step: step.id.clone(),
+        title: step.title().to_owned(),
+        seals: step.kind.seals(),
+        planned: coat.planned,
+        laid_at: instant(coat.history.coat.at),
+        wet_um: coat.history.coat.wet_m * 1e6,
+        swatch: swatch.map(Swatch::to_hex),
+        states: StatesOut::from(&coat.history.events),
+        if_left: StatesOut::from(&coat.history.if_left),
+        seal_from: coat.seal_from.map(instant),
+    }
+}
+
+fn planned_out(document: &StudioDocument, planned: &PlannedStep) -> PlannedOut {
+    let picture = &document.pictures[planned.picture];
+    let step = &picture.steps[planned.step];
+    PlannedOut {
+        step: step.id.clone(),
+        title: step.title().to_owned(),
+        sittings: planned.sittings.iter().map(|s| SpanOut { from: s.from, to: s.to }).collect(),
+        waits_for: planned.wait.as_ref().map(|wait| WaitOut {
+            state: wait.state,
+            of: picture.steps[wait.of].title().to_owned(),
+            until: wait.until,
+            lag_min: wait.lag_min,
+            because: why(wait),
+            film_ready: wait.film_ready,
+        }),
+        blocked: planned.blocked.as_ref().map(ToString::to_string),
+    }
+}
+
+/// The film of one picture over time, laid and planned, placed among the studio's other pictures.
+#[utoipa::path(get, path = "/api/pictures/{id}/strata", tag = "computed", params(("id" = Uuid, Path)),
+    responses((status = 200, body = Strata), (status = 404, body = Problem)))]
+pub async fn strata(State(app): State<App>, Key(id): Key) -> Result<Json<Strata>, Problem> {
+    let mut conn = app.pool.acquire().await?;
+    let picture = ulvek_store::load_picture(&mut conn, id).await?;
+    let stored = ulvek_store::load_studio(&mut conn, picture.studio).await?;
+    drop(conn);
+    let now = app.clock.now();
+    let p = stored.pictures.iter().position(|s| s.id == id);
+    let p = p.ok_or_else(|| Problem::not_found("such picture"))?;
+    compute(move || Json(make_strata(&stored, p, now))).await
+}
+
+fn make_strata(stored: &StoredStudio, p: usize, now: DateTime<Utc>) -> Strata {
+    let document = &stored.document;
+    let made = plan(Request { document, from: now });
+    let planned_end = made
+        .steps
+        .iter()
+        .filter(|s| s.picture == p)
+        .filter_map(|s| s.sittings.last().map(|x| x.to))
+        .max();
+    let laid_end = document.pictures[p].steps.iter().filter_map(|s| s.laid_at).max();
+    let last = planned_end.max(laid_end).unwrap_or(now).max(now);
+    let until = last + Duration::days(STRATA_AFTER_DAYS);
+    let (coats, frames) = follow(document, p, &made, (seconds(until), STRATA_FRAMES));
+    let first = coats.first().map_or(now, |c| instant(c.history.coat.at));
+    Strata {
+        now,
+        outlook: picture_outlook(stored, p, &made, &check(document), &coats),
+        absorbs_um: document.pictures[p].absorbs_um,
+        sessions: sessions(document, first.min(now) - Duration::days(1), until),
+        films: films(&coats, &frames),
+        frames: frames.iter().map(|f| instant(f.at)).collect(),
+    }
+}
+
+fn films(coats: &[CoatOutlook], frames: &[Frame]) -> Vec<FilmOut> {
+    (0..coats.len())
+        .map(|n| {
+            let from = frames.iter().position(|f| f.coats.len() > n).unwrap_or(frames.len());
+            let views = || frames[from..].iter().map(|f| &f.coats[n]);
+            FilmOut {
+                from,
+                um: views().map(|v| (v.thickness_m * 1e8).round() as f32 / 100.0).collect(),
+                state: views().map(|v| v.state).collect(),
+            }
+        })
+        .collect()
+}
+
+/// Which pictures a calendar holds.
+#[derive(Deserialize)]
+pub struct CalendarAsked {
+    picture: Option<Uuid>,
+}
+
+/// The plan as iCalendar (RFC 5545): one event per sitting, alarms for "paintable" and "ready to
+/// seal". Subscribe to this address, or download it.
+#[utoipa::path(get, path = "/api/studios/{id}/plan.ics", tag = "computed",
+    params(("id" = Uuid, Path), ("picture" = Option<Uuid>, Query)),
+    responses((status = 200, content_type = "text/calendar", body = String), (status = 404, body = Problem)))]
+pub async fn plan_calendar(
+    State(app): State<App>,
+    Key(id): Key,
+    Asked(asked): Asked<CalendarAsked>,
+) -> Result<impl IntoResponse, Problem> {
+    let stored = load(&app, id).await?;
+    let now = app.clock.now();
+    let text = compute(move || {
+        let mut made = plan(Request { document: &stored.document, from: now });
+        if let Some(only) = asked.picture {
+            made.steps.retain(|s| stored.pictures[s.picture].id == only);
+        }
+        calendar(&stored.document, &made, now)
+    })
+    .await?;
+    let headers = [
+        (header::CONTENT_TYPE, "text/calendar; charset=utf-8"),
+        (header::CONTENT_DISPOSITION, "inline; filename=\"ulvek.ics\""),
+        (header::CACHE_CONTROL, "no-cache"),
+    ];
+    Ok((headers, text))
+}

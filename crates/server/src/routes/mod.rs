@@ -1,0 +1,47 @@
+//! The routes. A handler extracts, calls and maps; the OpenAPI document is made from them.
+
+mod catalogue;
+mod computed;
+mod health;
+mod pictures;
+mod studios;
+mod wire;
+
+use crate::state::App;
+use utoipa::OpenApi;
+use utoipa_axum::router::OpenApiRouter;
+use utoipa_axum::routes;
+
+/// The head of the OpenAPI document; paths come from the handlers.
+#[derive(OpenApi)]
+#[openapi(info(
+    title = "Ulvek",
+    description = "When each coat is dry, what goes into the cup, when to work, when to varnish. \
+                   Times are RFC 3339, lengths and temperatures in the unit of the name, shares \
+                   fractions of 1. Every error is a problem document (RFC 9457). Every edit names \
+                   the version it was made on; a stale one answers 409 with both versions."
+))]
+struct Head;
+
+/// Every route of the API with its description.
+pub fn api() -> OpenApiRouter<App> {
+    OpenApiRouter::with_openapi(Head::openapi())
+        .routes(routes!(health::health))
+        .routes(routes!(catalogue::catalogue))
+        .routes(routes!(studios::list, studios::create))
+        .routes(routes!(studios::create_demo))
+        .routes(routes!(studios::import))
+        .routes(routes!(studios::read, studios::save))
+        .routes(routes!(studios::undo))
+        .routes(routes!(studios::redo))
+        .routes(routes!(studios::export))
+        .routes(routes!(computed::outlook))
+        .routes(routes!(computed::plan_calendar))
+        .routes(routes!(computed::strata))
+        .routes(routes!(pictures::create))
+        .routes(routes!(pictures::read, pictures::save, pictures::delete))
+        .routes(routes!(pictures::restore))
+        .routes(routes!(pictures::undo))
+        .routes(routes!(pictures::redo))
+        .routes(routes!(pictures::laid))
+}

@@ -1,0 +1,252 @@
+//! Pictures: made, edited whole, logged on, taken away and brought back.
+
+use super::wire::{HistoryOut, Laid, OnVersion, PictureEdit, PictureOut};
+use crate::extract::{Asked, Body, Key};
+use crate::formats::{PictureDoc, check_picture, picture_doc};
+use crate::problem::Problem;
+use crate::state::App;
+use axum::Json;
+use axum::extract::State;
+use axum::http::StatusCode;
+use chrono::{DateTime, Duration, NaiveDate, Utc};
+use serde::Deserialize;
+use sqlx::MySqlConnection;
+use ulvek_core::picture::{Picture, check_chain};
+use ulvek_core::quantity::WetFilm;
+use ulvek_core::studio::{StudioDocument, StudioHours};
+use ulvek_store::{Direction, StoredPicture};
+use uuid::Uuid;
+
+/// How far ahead of the application's clock a painter's clock may go [s]. [practice]
+const CLOCKS_APART_S: i64 = 120;
+
+fn out(stored: StoredPicture, hours: &StudioHours) -> PictureOut {
+    PictureOut {
+        id: stored.id,
+        studio: stored.studio,
+        version: stored.version,
+        history: HistoryOut::from(stored.history),
+        picture: picture_doc(&stored.picture, hours.zone()),
+    }
+}
+
+/// A picture with the studio it belongs to.
+async fn with_studio(
+    conn: &mut MySqlConnection,
+    id: Uuid,
+) -> Result<(StoredPicture, StudioDocument), Problem> {
+    let stored = ulvek_store::load_picture(conn, id).await?;
+    let studio = ulvek_store::load_studio(conn, stored.studio).await?;
+    Ok((stored, studio.document))
+}
+
+async fn reread(app: &App, id: Uuid) -> Result<Json<PictureOut>, Problem> {
+    let mut conn = app.pool.acquire().await?;
+    let (stored, studio) = with_studio(&mut conn, id).await?;
+    Ok(Json(out(stored, &studio.hours)))
+}
+
+/// A date that is newly set must not be past; one that has passed meanwhile may stay.
+fn check_due(
+    due: Option<NaiveDate>,
+    was: Option<NaiveDate>,
+    hours: &StudioHours,
+    now: DateTime<Utc>,
+) -> Result<(), Problem> {
+    let today = hours.day(now);
+    match due {
+        Some(day) if due != was && day < today => Err(Problem::refused(
+            "due",
+            format!(
+                "{} is in the past; today is {}",
+                day.format("%-d %B %Y"),
+                today.format("%-d %B")
+            ),
+        )),
+        _ => Ok(()),
+    }
+}
+
+/// Nothing can have been done in the future.
+fn check_laid(picture: &Picture, now: DateTime<Utc>) -> Result<(), Problem> {
+    let latest = now + Duration::seconds(CLOCKS_APART_S);
+    match picture.steps.iter().position(|s| s.laid_at.is_some_and(|at| at > latest)) {
+        Some(i) => Err(Problem::refused(
+            format!("steps[{i}].laid_at"),
+            format!("{} cannot have been done in the future", picture.steps[i].title()),
+        )),
+        None => Ok(()),
+    }
+}
+
+/// Adds a picture to a studio.
+#[utoipa::path(post, path = "/api/studios/{id}/pictures", tag = "pictures", params(("id" = Uuid, Path)),
+    request_body = PictureDoc,
+    responses((status = 201, body = PictureOut), (status = 404, body = Problem), (status = 422, body = Problem)))]
+pub async fn create(
+    State(app): State<App>,
+    Key(studio): Key,
+    Body(doc): Body<PictureDoc>,
+) -> Result<(StatusCode, Json<PictureOut>), Problem> {
+    let now = app.clock.now();
+    let mut tx = app.pool.begin().await?;
+    let document = ulvek_store::load_studio(&mut tx, studio).await?.document;
+    // Its name within the studio is made here: names of deleted pictures stay taken.
+    let doc = PictureDoc { id: Uuid::now_v7().simple().to_string(), ..doc };
+    let picture = check_picture("", &doc, &document.materials)?;
+    check_due(picture.due, None, &document.hours, now)?;
+    check_laid(&picture, now)?;
+    let id = ulvek_store::create_picture(&mut tx, studio, &picture, now).await?;
+    let stored = ulvek_store::load_picture(&mut tx, id).await?;
+    tx.commit().await?;
+    Ok((StatusCode::CREATED, Json(out(stored, &document.hours))))
+}
+
+/// One picture.
+#[utoipa::path(get, path = "/api/pictures/{id}", tag = "pictures", params(("id" = Uuid, Path)),
+    responses((status = 200, body = PictureOut), (status = 404, body = Problem)))]
+pub async fn read(State(app): State<App>, Key(id): Key) -> Result<Json<PictureOut>, Problem> {
+    reread(&app, id).await
+}
+
+/// Replaces a picture.
+#[utoipa::path(put, path = "/api/pictures/{id}", tag = "pictures", params(("id" = Uuid, Path)),
+    request_body = PictureEdit,
+    responses((status = 200, body = PictureOut), (status = 404, body = Problem),
+              (status = 409, body = Problem), (status = 422, body = Problem)))]
+pub async fn save(
+    State(app): State<App>,
+    Key(id): Key,
+    Body(edit): Body<PictureEdit>,
+) -> Result<Json<PictureOut>, Problem> {
+    let now = app.clock.now();
+    let mut tx = app.pool.begin().await?;
+    let (stored, studio) = with_studio(&mut tx, id).await?;
+    let doc = PictureDoc { id: stored.picture.id.clone(), ..edit.picture };
+    let picture = check_picture("", &doc, &studio.materials)?;
+    check_due(picture.due, stored.picture.due, &studio.hours, now)?;
+    check_laid(&picture, now)?;
+    ulvek_store::save_picture(&mut tx, id, edit.version, &picture, &edit.label, now).await?;
+    tx.commit().await?;
+    reread(&app, id).await
+}
+
+/// Logs a coat that was laid, or a step that was done: the plan moves from what really happened.
+#[utoipa::path(post, path = "/api/pictures/{id}/laid", tag = "pictures", params(("id" = Uuid, Path)),
+    request_body = Laid,
+    responses((status = 200, body = PictureOut), (status = 404, body = Problem),
+              (status = 409, body = Problem), (status = 422, body = Problem)))]
+pub async fn laid(
+    State(app): State<App>,
+    Key(id): Key,
+    Body(laid): Body<Laid>,
+) -> Result<Json<PictureOut>, Problem> {
+    let now = app.clock.now();
+    let mut tx = app.pool.begin().await?;
+    let stored = ulvek_store::load_picture(&mut tx, id).await?;
+    let mut picture = stored.picture;
+    let Some(i) = picture.steps.iter().position(|s| s.id == laid.step) else {
+        return Err(Problem::refused("step", format!("the picture has no step \"{}\"", laid.step)));
+    };
+    let film = film(&picture, i, &laid)?;
+    let step = &mut picture.steps[i];
+    step.laid_at = Some(laid.at);
+    step.wet_film_um = film;
+    let label = format!("log {}", step.title());
+    if laid.at > now + Duration::seconds(CLOCKS_APART_S) {
+        return Err(Problem::refused("at", "a coat cannot have been laid in the future"));
+    }
+    check_chain(&picture).map_err(|e| Problem::refused("at", e.to_string()))?;
+    ulvek_store::save_picture(&mut tx, id, laid.version, &picture, &label, now).await?;
+    tx.commit().await?;
+    reread(&app, id).await
+}
+
+/// The wet film [um] that was really laid: as said, from the amount, or as planned.
+fn film(picture: &Picture, i: usize, laid: &Laid) -> Result<Option<f64>, Problem> {
+    let step = &picture.steps[i];
+    match (laid.wet_film_um, laid.amount_ml) {
+        (Some(_), Some(_)) => {
+            Err(Problem::refused("amount_ml", "say the thickness or the amount, not both"))
+        }
+        (None, None) => Ok(step.wet_film_um),
+        _ if !step.kind.leaves_film() => {
+            Err(Problem::refused("wet_film_um", format!("{} leaves no film", step.title())))
+        }
+        (Some(um), None) => WetFilm::try_new(um)
+            .map(|q| Some(q.get()))
+            .map_err(|e| Problem::refused("wet_film_um", e.to_string())),
+        (None, Some(ml)) => {
+            picture.film_from_amount_um(ml, step.share_of_area).map(Some).map_err(|e| {
+                Problem::refused("amount_ml", format!("that amount gives no sound coat: {e}"))
+            })
+        }
+    }
+}
+
+async fn step(
+    app: App,
+    id: Uuid,
+    on: OnVersion,
+    direction: Direction,
+) -> Result<Json<PictureOut>, Problem> {
+    let mut tx = app.pool.begin().await?;
+    ulvek_store::step_picture(&mut tx, id, on.version, direction).await?;
+    tx.commit().await?;
+    reread(&app, id).await
+}
+
+/// Takes the last edit of a picture back.
+#[utoipa::path(post, path = "/api/pictures/{id}/undo", tag = "pictures", params(("id" = Uuid, Path)),
+    request_body = OnVersion,
+    responses((status = 200, body = PictureOut), (status = 409, body = Problem)))]
+pub async fn undo(
+    State(app): State<App>,
+    Key(id): Key,
+    Body(on): Body<OnVersion>,
+) -> Result<Json<PictureOut>, Problem> {
+    step(app, id, on, Direction::Undo).await
+}
+
+/// Makes the edit that was taken back again.
+#[utoipa::path(post, path = "/api/pictures/{id}/redo", tag = "pictures", params(("id" = Uuid, Path)),
+    request_body = OnVersion,
+    responses((status = 200, body = PictureOut), (status = 409, body = Problem)))]
+pub async fn redo(
+    State(app): State<App>,
+    Key(id): Key,
+    Body(on): Body<OnVersion>,
+) -> Result<Json<PictureOut>, Problem> {
+    step(app, id, on, Direction::Redo).await
+}
+
+/// The version a picture is taken away at.
+#[derive(Deserialize)]
+pub struct AtVersion {
+    version: i64,
+}
+
+/// Takes a picture away; it can be restored.
+#[utoipa::path(delete, path = "/api/pictures/{id}", tag = "pictures",
+    params(("id" = Uuid, Path), ("version" = i64, Query)),
+    responses((status = 204), (status = 404, body = Problem), (status = 409, body = Problem)))]
+pub async fn delete(
+    State(app): State<App>,
+    Key(id): Key,
+    Asked(at): Asked<AtVersion>,
+) -> Result<StatusCode, Problem> {
+    let mut tx = app.pool.begin().await?;
+    ulvek_store::delete_picture(&mut tx, id, at.version, app.clock.now()).await?;
+    tx.commit().await?;
+    Ok(StatusCode::NO_CONTENT)
+}
+
+/// Brings a picture back that was taken away.
+#[utoipa::path(post, path = "/api/pictures/{id}/restore", tag = "pictures", params(("id" = Uuid, Path)),
+    responses((status = 200, body = PictureOut), (status = 404, body = Problem)))]
+pub async fn restore(State(app): State<App>, Key(id): Key) -> Result<Json<PictureOut>, Problem> {
+    let mut tx = app.pool.begin().await?;
+    ulvek_store::restore_picture(&mut tx, id).await?;
+    tx.commit().await?;
+    reread(&app, id).await
+}

@@ -1,0 +1,134 @@
+//! The application around the API: the built front end, headers, logs, limits.
+
+use crate::formats::MAX_BYTES;
+use crate::problem::Problem;
+use crate::routes;
+use crate::state::App;
+use axum::extract::{DefaultBodyLimit, Request, State};
+use axum::http::{HeaderName, HeaderValue, StatusCode, header};
+use axum::middleware::{Next, from_fn};
+use axum::response::{IntoResponse, Response};
+use axum::{Json, Router, middleware::from_fn_with_state, routing::get};
+use std::path::Path;
+use std::sync::Arc;
+use std::time::Duration;
+use tower_http::catch_panic::CatchPanicLayer;
+use tower_http::compression::CompressionLayer;
+use tower_http::request_id::{MakeRequestUuid, PropagateRequestIdLayer, SetRequestIdLayer};
+use tower_http::services::{ServeDir, ServeFile};
+use tower_http::trace::TraceLayer;
+
+/// Longest time for an answer [s]. [practice]
+const PATIENCE_S: u64 = 30;
+/// Only the application itself: no other host, no inline script. Styles are inline because the
+/// component library writes its rules into the page.
+const CONTENT_POLICY: &str = "default-src 'none'; script-src 'self'; style-src 'self' 'unsafe-inline'; \
+    img-src 'self' data: blob:; font-src 'self'; connect-src 'self'; manifest-src 'self'; \
+    base-uri 'none'; form-action 'self'; frame-ancestors 'none'";
+
+/// The whole application; `front` is the folder of the built front end.
+pub fn application(app: App, front: &Path) -> Router {
+    let (api, openapi) = routes::api().split_for_parts();
+    let openapi = Arc::new(openapi);
+    let assets = ServeDir::new(front.join("assets")).precompressed_br().precompressed_gzip();
+    let page = ServeDir::new(front)
+        .precompressed_br()
+        .precompressed_gzip()
+        .fallback(ServeFile::new(front.join("index.html")));
+    let api = api
+        .route("/api/openapi.json", get(async move || Json(openapi.as_ref().clone())))
+        .route("/api/{*rest}", axum::routing::any(no_such_route))
+        .layer(DefaultBodyLimit::max(MAX_BYTES))
+        .layer(from_fn(api_headers))
+        .method_not_allowed_fallback(wrong_method);
+    let assets = Router::new().fallback_service(assets).layer(from_fn(asset_headers));
+    Router::new()
+        .merge(api)
+        .nest_service("/assets", assets)
+        .fallback_service(page)
+        .layer(CompressionLayer::new())
+        .layer(CatchPanicLayer::custom(|_: Box<dyn std::any::Any + Send>| {
+            tracing::error!("a handler panicked");
+            Problem::internal().into_response()
+        }))
+        .layer(from_fn_with_state(Duration::from_secs(PATIENCE_S), give_up_late))
+        .layer(from_fn(security_headers))
+        .layer(
+            TraceLayer::new_for_http()
+                .make_span_with(|request: &Request| {
+                    let id = request.headers().get("x-request-id").and_then(|v| v.to_str().ok());
+                    tracing::info_span!(
+                        "request",
+                        id = id.unwrap_or_default(),
+                        method = %request.method(),
+                        path = request.uri().path()
+                    )
+                })
+                .on_response(|response: &Response, took: Duration, _: &tracing::Span| {
+                    tracing::info!(
+                        status = response.status().as_u16(),
+                        ms = took.as_secs_f64() * 1e3,
+                        "answered"
+                    );
+                }),
+        )
+        .layer(PropagateRequestIdLayer::x_request_id())
+        .layer(SetRequestIdLayer::x_request_id(MakeRequestUuid))
+        .with_state(app)
+}
+
+/// The OpenAPI document.
+pub fn openapi() -> utoipa::openapi::OpenApi {
+    routes::api().into_openapi()
+}
+
+async fn no_such_route() -> Problem {
+    Problem::not_found("such address")
+}
+
+async fn wrong_method() -> Problem {
+    Problem::method_not_allowed()
+}
+
+async fn give_up_late(State(patience): State<Duration>, request: Request, next: Next) -> Response {
+    tokio::time::timeout(patience, next.run(request))
+        .await
+        .unwrap_or_else(|_| Problem::timeout().into_response())
+}
+
+async fn api_headers(request: Request, next: Next) -> Response {
+    let mut response = next.run(request).await;
+    response
+        .headers_mut()
+        .entry(header::CACHE_CONTROL)
+        .or_insert(HeaderValue::from_static("no-store"));
+    response
+}
+
+/// Assets carry a hash in their name: they never change. A missing one is 404, not the page.
+async fn asset_headers(request: Request, next: Next) -> Response {
+    let mut response = next.run(request).await;
+    if response.status() == StatusCode::NOT_FOUND {
+        return Problem::not_found("such file").into_response();
+    }
+    let forever = HeaderValue::from_static("public, max-age=31536000, immutable");
+    response.headers_mut().insert(header::CACHE_CONTROL, forever);
+    response
+}
+
+async fn security_headers(request: Request, next: Next) -> Response {
+    let mut response = next.run(request).await;
+    let headers = response.headers_mut();
+    for (name, value) in [
+        (header::CONTENT_SECURITY_POLICY, CONTENT_POLICY),
+        (header::X_CONTENT_TYPE_OPTIONS, "nosniff"),
+        (header::REFERRER_POLICY, "no-referrer"),
+        (header::X_FRAME_OPTIONS, "DENY"),
+        (HeaderName::from_static("cross-origin-opener-policy"), "same-origin"),
+        (HeaderName::from_static("permissions-policy"), "camera=(), microphone=(), geolocation=()"),
+    ] {
+        headers.insert(name, HeaderValue::from_static(value));
+    }
+    headers.entry(header::CACHE_CONTROL).or_insert(HeaderValue::from_static("no-cache"));
+    response
+}

@@ -1,0 +1,7 @@
+CREATE TABLE studio (
+  id BINARY(16) NOT NULL PRIMARY KEY,
+  name VARCHAR(200) NOT NULL,
+  settings JSON NOT NULL,
+  version BIGINT NOT NULL,
+  created_at DATETIME(6) NOT NULL
+) ENGINE = InnoDB;

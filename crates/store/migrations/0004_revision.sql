@@ -1,0 +1,9 @@
+CREATE TABLE revision (
+  owner_id BINARY(16) NOT NULL,
+  number BIGINT NOT NULL,
+  label VARCHAR(200) NOT NULL,
+  body JSON NOT NULL,
+  is_current BOOLEAN NOT NULL,
+  made_at DATETIME(6) NOT NULL,
+  PRIMARY KEY (owner_id, number)
+) ENGINE = InnoDB;

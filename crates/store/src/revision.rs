@@ -1,0 +1,120 @@
+//! Revisions of one aggregate, so that edits can be undone and redone.
+//!
+//! Revisions are numbered; one is current. Undo and redo move the mark; a new edit after an undo
+//! drops the revisions that were ahead of it.
+
+use crate::StoreError;
+use chrono::{DateTime, Utc};
+use serde::{Serialize, de::DeserializeOwned};
+use sqlx::MySqlConnection;
+use uuid::Uuid;
+
+/// Revisions kept of one aggregate. [practice]
+const KEPT: i64 = 200;
+
+/// Which way to step through the revisions.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Direction {
+    /// Back to the one before.
+    Undo,
+    /// Forward again.
+    Redo,
+}
+
+/// What could be undone and redone now.
+#[derive(Debug, Clone, PartialEq, Eq, Default)]
+pub struct History {
+    /// The edit that undo would take back.
+    pub undo: Option<String>,
+    /// The edit that redo would make again.
+    pub redo: Option<String>,
+}
+
+/// Records `body` as the current revision.
+pub(crate) async fn record(
+    conn: &mut MySqlConnection,
+    owner: Uuid,
+    label: &str,
+    body: &impl Serialize,
+    at: DateTime<Utc>,
+) -> Result<(), StoreError> {
+    let current = current(conn, owner).await?.unwrap_or(0);
+    sqlx::query("DELETE FROM revision WHERE owner_id = ? AND (number > ? OR number <= ?)")
+        .bind(owner)
+        .bind(current)
+        .bind(current - KEPT)
+        .execute(&mut *conn)
+        .await?;
+    sqlx::query("UPDATE revision SET is_current = FALSE WHERE owner_id = ?")
+        .bind(owner)
+        .execute(&mut *conn)
+        .await?;
+    let text = serde_json::to_string(body).map_err(|e| StoreError::Unreadable(e.to_string()))?;
+    sqlx::query(
+        "INSERT INTO revision (owner_id, number, label, body, is_current, made_at) \
+         VALUES (?, ?, ?, ?, TRUE, ?)",
+    )
+    .bind(owner)
+    .bind(current + 1)
+    .bind(label.chars().take(200).collect::<String>())
+    .bind(text)
+    .bind(at)
+    .execute(&mut *conn)
+    .await?;
+    Ok(())
+}
+
+/// Moves the mark one revision back or forward and returns the body found there.
+pub(crate) async fn step<T: DeserializeOwned>(
+    conn: &mut MySqlConnection,
+    owner: Uuid,
+    direction: Direction,
+) -> Result<T, StoreError> {
+    let from = current(conn, owner).await?.ok_or(StoreError::NoSuchRevision)?;
+    let to = match direction {
+        Direction::Undo => from - 1,
+        Direction::Redo => from + 1,
+    };
+    let body: Option<(String,)> =
+        sqlx::query_as("SELECT body FROM revision WHERE owner_id = ? AND number = ?")
+            .bind(owner)
+            .bind(to)
+            .fetch_optional(&mut *conn)
+            .await?;
+    let (body,) = body.ok_or(StoreError::NoSuchRevision)?;
+    sqlx::query("UPDATE revision SET is_current = (number = ?) WHERE owner_id = ?")
+        .bind(to)
+        .bind(owner)
+        .execute(&mut *conn)
+        .await?;
+    serde_json::from_str(&body).map_err(|e| StoreError::Unreadable(e.to_string()))
+}
+
+/// What could be undone and redone now.
+pub(crate) async fn history(
+    conn: &mut MySqlConnection,
+    owner: Uuid,
+) -> Result<History, StoreError> {
+    let Some(now) = current(conn, owner).await? else { return Ok(History::default()) };
+    let around: Vec<(i64, String)> = sqlx::query_as(
+        "SELECT number, label FROM revision WHERE owner_id = ? AND number BETWEEN ? AND ?",
+    )
+    .bind(owner)
+    .bind(now - 1)
+    .bind(now + 1)
+    .fetch_all(conn)
+    .await?;
+    let label = |n| around.iter().find(|(number, _)| *number == n).map(|(_, label)| label.clone());
+    // The first revision is where the aggregate began: it can be returned to, not taken back.
+    let undo = label(now - 1).and_then(|_| label(now));
+    Ok(History { undo, redo: label(now + 1) })
+}
+
+async fn current(conn: &mut MySqlConnection, owner: Uuid) -> Result<Option<i64>, StoreError> {
+    let row: Option<(i64,)> =
+        sqlx::query_as("SELECT number FROM revision WHERE owner_id = ? AND is_current")
+            .bind(owner)
+            .fetch_optional(conn)
+            .await?;
+    Ok(row.map(|(n,)| n))
+}

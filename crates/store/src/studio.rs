@@ -1,0 +1,169 @@
+//! Studios: settings in one row with a version, the shelf and the pictures beside it.
+
+use crate::body::SettingsBody;
+use crate::picture::{PictureRow, StoredPicture, create_picture};
+use crate::revision::{self, Direction, History};
+use crate::{StoreError, material};
+use chrono::{DateTime, Utc};
+use sqlx::{FromRow, MySqlConnection};
+use ulvek_core::studio::StudioDocument;
+use uuid::Uuid;
+
+/// A studio in a list.
+#[derive(Debug, Clone, PartialEq, Eq, FromRow)]
+pub struct StudioListing {
+    /// Its key.
+    pub id: Uuid,
+    /// Its name.
+    pub name: String,
+    /// When it was made or imported.
+    pub created_at: DateTime<Utc>,
+}
+
+/// A whole studio as stored.
+#[derive(Debug, Clone)]
+pub struct StoredStudio {
+    /// Its key.
+    pub id: Uuid,
+    /// Version of its settings.
+    pub version: i64,
+    /// Settings, shelf and pictures; pictures in the order of `pictures`.
+    pub document: StudioDocument,
+    /// Key, version and history of each picture.
+    pub pictures: Vec<StoredPicture>,
+    /// What can be undone and redone of the settings.
+    pub history: History,
+}
+
+/// Every studio, the newest first.
+///
+/// # Errors
+/// [`StoreError`].
+pub async fn list_studios(conn: &mut MySqlConnection) -> Result<Vec<StudioListing>, StoreError> {
+    Ok(sqlx::query_as("SELECT id, name, created_at FROM studio ORDER BY created_at DESC, id DESC")
+        .fetch_all(conn)
+        .await?)
+}
+
+/// Stores a whole studio as a new one. Belongs in a transaction: all of it or nothing.
+///
+/// # Errors
+/// [`StoreError`].
+pub async fn create_studio(
+    conn: &mut MySqlConnection,
+    document: &StudioDocument,
+    at: DateTime<Utc>,
+) -> Result<Uuid, StoreError> {
+    let id = Uuid::now_v7();
+    let body = SettingsBody::of(document);
+    sqlx::query(
+        "INSERT INTO studio (id, name, settings, version, created_at) VALUES (?, ?, ?, 1, ?)",
+    )
+    .bind(id)
+    .bind(body.name())
+    .bind(text(&body)?)
+    .bind(at)
+    .execute(&mut *conn)
+    .await?;
+    revision::record(conn, id, "begin the studio", &body, at).await?;
+    material::insert_shelf(conn, id, &document.materials).await?;
+    for picture in &document.pictures {
+        create_picture(conn, id, picture, at).await?;
+    }
+    Ok(id)
+}
+
+fn text(body: &SettingsBody) -> Result<String, StoreError> {
+    serde_json::to_string(body).map_err(|e| StoreError::Unreadable(e.to_string()))
+}
+
+/// Reads a whole studio.
+///
+/// # Errors
+/// [`StoreError::NotFound`] when there is none.
+pub async fn load_studio(conn: &mut MySqlConnection, id: Uuid) -> Result<StoredStudio, StoreError> {
+    let (settings, version): (String, i64) =
+        sqlx::query_as("SELECT settings, version FROM studio WHERE id = ?")
+            .bind(id)
+            .fetch_one(&mut *conn)
+            .await?;
+    let body: SettingsBody =
+        serde_json::from_str(&settings).map_err(|e| StoreError::Unreadable(e.to_string()))?;
+    let mut document = body.into_document()?;
+    document.materials = material::load_shelf(conn, id).await?;
+    let rows: Vec<PictureRow> = sqlx::query_as(
+        "SELECT id, studio_id, code, body, version FROM picture \
+         WHERE studio_id = ? AND deleted_at IS NULL ORDER BY position, id",
+    )
+    .bind(id)
+    .fetch_all(&mut *conn)
+    .await?;
+    let mut pictures = Vec::with_capacity(rows.len());
+    for row in rows {
+        pictures.push(row.into_stored(conn).await?);
+    }
+    document.pictures = pictures.iter().map(|p| p.picture.clone()).collect();
+    let history = revision::history(conn, id).await?;
+    Ok(StoredStudio { id, version, document, pictures, history })
+}
+
+/// Replaces the settings of a studio at version `given`; shelf and pictures stay. Belongs in a
+/// transaction. Returns the new version.
+///
+/// # Errors
+/// [`StoreError::Stale`] when another edit came first; nothing is changed then.
+pub async fn save_settings(
+    conn: &mut MySqlConnection,
+    id: Uuid,
+    given: i64,
+    document: &StudioDocument,
+    label: &str,
+    at: DateTime<Utc>,
+) -> Result<i64, StoreError> {
+    let body = SettingsBody::of(document);
+    replace(conn, id, given, &body).await?;
+    revision::record(conn, id, label, &body, at).await?;
+    Ok(given + 1)
+}
+
+/// Undoes or redoes the last edit of the settings at version `given`. Belongs in a transaction.
+/// Returns the new version.
+///
+/// # Errors
+/// [`StoreError::Stale`], or [`StoreError::NoSuchRevision`] when there is nothing to step to.
+pub async fn step_settings(
+    conn: &mut MySqlConnection,
+    id: Uuid,
+    given: i64,
+    direction: Direction,
+) -> Result<i64, StoreError> {
+    let body: SettingsBody = revision::step(conn, id, direction).await?;
+    replace(conn, id, given, &body).await?;
+    Ok(given + 1)
+}
+
+async fn replace(
+    conn: &mut MySqlConnection,
+    id: Uuid,
+    given: i64,
+    body: &SettingsBody,
+) -> Result<(), StoreError> {
+    let done = sqlx::query(
+        "UPDATE studio SET name = ?, settings = ?, version = version + 1 \
+         WHERE id = ? AND version = ?",
+    )
+    .bind(body.name())
+    .bind(text(body)?)
+    .bind(id)
+    .bind(given)
+    .execute(&mut *conn)
+    .await?;
+    if done.rows_affected() == 1 {
+        return Ok(());
+    }
+    let (current,): (i64,) = sqlx::query_as("SELECT version FROM studio WHERE id = ?")
+        .bind(id)
+        .fetch_one(&mut *conn)
+        .await?;
+    Err(StoreError::Stale { given, current })
+}
