@@ -26,6 +26,8 @@ pub struct KindOut {
     usual_film_um: Option<f64>,
     /// Usual hands-on minutes for a small picture.
     usual_minutes: f64,
+    /// Whether it may be split over sessions when nothing else is said.
+    splittable: bool,
 }
 
 /// A way of working.
@@ -78,6 +80,7 @@ pub async fn catalogue() -> Result<Json<Catalogue>, Problem> {
         needs: kind.needs(),
         usual_film_um: kind.usual_film_um(),
         usual_minutes: kind.usual_minutes(),
+        splittable: kind.usually_splittable(),
     });
     let mut ways = Vec::new();
     for way in WAYS {

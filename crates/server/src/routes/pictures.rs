@@ -80,7 +80,7 @@ fn check_laid(picture: &Picture, now: DateTime<Utc>) -> Result<(), Problem> {
 }
 
 /// Adds a picture to a studio.
-#[utoipa::path(post, path = "/api/studios/{id}/pictures", tag = "pictures", params(("id" = Uuid, Path)),
+#[utoipa::path(post, operation_id = "picture_create", path = "/api/studios/{id}/pictures", tag = "pictures", params(("id" = Uuid, Path)),
     request_body = PictureDoc,
     responses((status = 201, body = PictureOut), (status = 404, body = Problem), (status = 422, body = Problem)))]
 pub async fn create(
@@ -103,14 +103,14 @@ pub async fn create(
 }
 
 /// One picture.
-#[utoipa::path(get, path = "/api/pictures/{id}", tag = "pictures", params(("id" = Uuid, Path)),
+#[utoipa::path(get, operation_id = "picture_read", path = "/api/pictures/{id}", tag = "pictures", params(("id" = Uuid, Path)),
     responses((status = 200, body = PictureOut), (status = 404, body = Problem)))]
 pub async fn read(State(app): State<App>, Key(id): Key) -> Result<Json<PictureOut>, Problem> {
     reread(&app, id).await
 }
 
 /// Replaces a picture.
-#[utoipa::path(put, path = "/api/pictures/{id}", tag = "pictures", params(("id" = Uuid, Path)),
+#[utoipa::path(put, operation_id = "picture_save", path = "/api/pictures/{id}", tag = "pictures", params(("id" = Uuid, Path)),
     request_body = PictureEdit,
     responses((status = 200, body = PictureOut), (status = 404, body = Problem),
               (status = 409, body = Problem), (status = 422, body = Problem)))]
@@ -132,7 +132,7 @@ pub async fn save(
 }
 
 /// Logs a coat that was laid, or a step that was done: the plan moves from what really happened.
-#[utoipa::path(post, path = "/api/pictures/{id}/laid", tag = "pictures", params(("id" = Uuid, Path)),
+#[utoipa::path(post, operation_id = "picture_laid", path = "/api/pictures/{id}/laid", tag = "pictures", params(("id" = Uuid, Path)),
     request_body = Laid,
     responses((status = 200, body = PictureOut), (status = 404, body = Problem),
               (status = 409, body = Problem), (status = 422, body = Problem)))]
@@ -197,7 +197,7 @@ async fn step(
 }
 
 /// Takes the last edit of a picture back.
-#[utoipa::path(post, path = "/api/pictures/{id}/undo", tag = "pictures", params(("id" = Uuid, Path)),
+#[utoipa::path(post, operation_id = "picture_undo", path = "/api/pictures/{id}/undo", tag = "pictures", params(("id" = Uuid, Path)),
     request_body = OnVersion,
     responses((status = 200, body = PictureOut), (status = 409, body = Problem)))]
 pub async fn undo(
@@ -209,7 +209,7 @@ pub async fn undo(
 }
 
 /// Makes the edit that was taken back again.
-#[utoipa::path(post, path = "/api/pictures/{id}/redo", tag = "pictures", params(("id" = Uuid, Path)),
+#[utoipa::path(post, operation_id = "picture_redo", path = "/api/pictures/{id}/redo", tag = "pictures", params(("id" = Uuid, Path)),
     request_body = OnVersion,
     responses((status = 200, body = PictureOut), (status = 409, body = Problem)))]
 pub async fn redo(
@@ -227,7 +227,7 @@ pub struct AtVersion {
 }
 
 /// Takes a picture away; it can be restored.
-#[utoipa::path(delete, path = "/api/pictures/{id}", tag = "pictures",
+#[utoipa::path(delete, operation_id = "picture_delete", path = "/api/pictures/{id}", tag = "pictures",
     params(("id" = Uuid, Path), ("version" = i64, Query)),
     responses((status = 204), (status = 404, body = Problem), (status = 409, body = Problem)))]
 pub async fn delete(
@@ -242,7 +242,7 @@ pub async fn delete(
 }
 
 /// Brings a picture back that was taken away.
-#[utoipa::path(post, path = "/api/pictures/{id}/restore", tag = "pictures", params(("id" = Uuid, Path)),
+#[utoipa::path(post, operation_id = "picture_restore", path = "/api/pictures/{id}/restore", tag = "pictures", params(("id" = Uuid, Path)),
     responses((status = 200, body = PictureOut), (status = 404, body = Problem)))]
 pub async fn restore(State(app): State<App>, Key(id): Key) -> Result<Json<PictureOut>, Problem> {
     let mut tx = app.pool.begin().await?;

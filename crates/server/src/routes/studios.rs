@@ -17,7 +17,7 @@ use ulvek_store::{Direction, StoredStudio};
 use uuid::Uuid;
 
 /// Every studio, the newest first.
-#[utoipa::path(get, path = "/api/studios", tag = "studios",
+#[utoipa::path(get, operation_id = "studio_list", path = "/api/studios", tag = "studios",
     responses((status = 200, body = [StudioListed]), (status = 503, body = Problem)))]
 pub async fn list(State(app): State<App>) -> Result<Json<Vec<StudioListed>>, Problem> {
     let mut conn = app.pool.acquire().await?;
@@ -31,7 +31,7 @@ pub async fn list(State(app): State<App>) -> Result<Json<Vec<StudioListed>>, Pro
 }
 
 /// A new studio with the starter shelf and no pictures.
-#[utoipa::path(post, path = "/api/studios", tag = "studios", request_body = NewStudio,
+#[utoipa::path(post, operation_id = "studio_create", path = "/api/studios", tag = "studios", request_body = NewStudio,
     responses((status = 201, body = StudioOut), (status = 422, body = Problem)))]
 pub async fn create(
     State(app): State<App>,
@@ -46,7 +46,7 @@ pub async fn create(
 }
 
 /// A fresh demo studio, its dates hung on now.
-#[utoipa::path(post, path = "/api/studios/demo", tag = "studios",
+#[utoipa::path(post, operation_id = "studio_create_demo", path = "/api/studios/demo", tag = "studios",
     responses((status = 201, body = StudioOut)))]
 pub async fn create_demo(State(app): State<App>) -> Result<(StatusCode, Json<StudioOut>), Problem> {
     let document = demo_studio(app.clock.now()).map_err(|cause| {
@@ -57,7 +57,7 @@ pub async fn create_demo(State(app): State<App>) -> Result<(StatusCode, Json<Stu
 }
 
 /// Takes in a studio document (at most 16 MB) as a new studio: all of it or nothing.
-#[utoipa::path(post, path = "/api/studios/import", tag = "studios", request_body = Document,
+#[utoipa::path(post, operation_id = "studio_import", path = "/api/studios/import", tag = "studios", request_body = Document,
     responses((status = 201, body = StudioOut), (status = 413, body = Problem), (status = 422, body = Problem)))]
 pub async fn import(
     State(app): State<App>,
@@ -96,14 +96,14 @@ async fn reread(app: &App, id: Uuid) -> Result<Json<StudioOut>, Problem> {
 }
 
 /// Settings and shelf of a studio.
-#[utoipa::path(get, path = "/api/studios/{id}", tag = "studios", params(("id" = Uuid, Path)),
+#[utoipa::path(get, operation_id = "studio_read", path = "/api/studios/{id}", tag = "studios", params(("id" = Uuid, Path)),
     responses((status = 200, body = StudioOut), (status = 404, body = Problem)))]
 pub async fn read(State(app): State<App>, Key(id): Key) -> Result<Json<StudioOut>, Problem> {
     reread(&app, id).await
 }
 
 /// Changes the settings of a studio.
-#[utoipa::path(put, path = "/api/studios/{id}", tag = "studios", params(("id" = Uuid, Path)),
+#[utoipa::path(put, operation_id = "studio_save", path = "/api/studios/{id}", tag = "studios", params(("id" = Uuid, Path)),
     request_body = StudioEdit,
     responses((status = 200, body = StudioOut), (status = 404, body = Problem),
               (status = 409, body = Problem), (status = 422, body = Problem)))]
@@ -133,7 +133,7 @@ async fn step(
 }
 
 /// Takes the last change of the settings back.
-#[utoipa::path(post, path = "/api/studios/{id}/undo", tag = "studios", params(("id" = Uuid, Path)),
+#[utoipa::path(post, operation_id = "studio_undo", path = "/api/studios/{id}/undo", tag = "studios", params(("id" = Uuid, Path)),
     request_body = OnVersion,
     responses((status = 200, body = StudioOut), (status = 409, body = Problem)))]
 pub async fn undo(
@@ -145,7 +145,7 @@ pub async fn undo(
 }
 
 /// Makes the change of the settings that was taken back again.
-#[utoipa::path(post, path = "/api/studios/{id}/redo", tag = "studios", params(("id" = Uuid, Path)),
+#[utoipa::path(post, operation_id = "studio_redo", path = "/api/studios/{id}/redo", tag = "studios", params(("id" = Uuid, Path)),
     request_body = OnVersion,
     responses((status = 200, body = StudioOut), (status = 409, body = Problem)))]
 pub async fn redo(
@@ -157,7 +157,7 @@ pub async fn redo(
 }
 
 /// The whole studio as a studio document.
-#[utoipa::path(get, path = "/api/studios/{id}/document", tag = "studios", params(("id" = Uuid, Path)),
+#[utoipa::path(get, operation_id = "studio_export", path = "/api/studios/{id}/document", tag = "studios", params(("id" = Uuid, Path)),
     responses((status = 200, body = Document), (status = 404, body = Problem)))]
 pub async fn export(State(app): State<App>, Key(id): Key) -> Result<impl IntoResponse, Problem> {
     let mut conn = app.pool.acquire().await?;

@@ -1,0 +1,49 @@
+/** The typed client of the API: the only place that fetches. */
+import createClient from 'openapi-fetch';
+import type { components, paths } from './schema';
+
+export type Schemas = components['schemas'];
+export type Problem = Schemas['Problem'];
+
+export const client = createClient<paths>({ baseUrl: '/' });
+
+/** An answer that is a problem document, or no answer at all. */
+export class ApiError extends Error {
+  constructor(
+    readonly problem: Problem,
+    readonly requestId?: string,
+  ) {
+    super(problem.detail);
+    this.name = 'ApiError';
+  }
+}
+
+const AWAY: Problem = {
+  type: 'urn:ulvek:problem:no-answer',
+  title: 'No answer',
+  status: 0,
+  detail: 'Ulvek does not answer. What you see may be old; nothing you typed is lost.',
+};
+
+interface Answer<T> {
+  data?: T;
+  error?: unknown;
+  response: Response;
+}
+
+/** Waits for an answer and returns its data, or throws an `ApiError`. */
+export async function unwrap<T>(asked: Promise<Answer<T>>): Promise<T> {
+  let answer: Answer<T>;
+  try {
+    answer = await asked;
+  } catch {
+    throw new ApiError(AWAY);
+  }
+  if (answer.response.ok) return answer.data as T;
+  const id = answer.response.headers.get('x-request-id') ?? undefined;
+  throw new ApiError(isProblem(answer.error) ? answer.error : AWAY, id);
+}
+
+function isProblem(value: unknown): value is Problem {
+  return typeof value === 'object' && value !== null && 'detail' in value && 'status' in value;
+}

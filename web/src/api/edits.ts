@@ -1,0 +1,88 @@
+/** Everything that changes something. Each edit names the version it was made on. */
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { client, unwrap, type Schemas } from './client';
+
+type Step = 'undo' | 'redo';
+
+/** Drops what was computed or read before an edit, so that every view reads it again. */
+function useFresh() {
+  const cache = useQueryClient();
+  return () => cache.invalidateQueries({ predicate: (q) => q.queryKey[0] !== 'catalogue' });
+}
+
+function useEdit<In, Out>(run: (input: In) => Promise<Out>) {
+  const fresh = useFresh();
+  return useMutation({ mutationFn: run, onSuccess: fresh });
+}
+
+export const useCreatePicture = (studio: string) =>
+  useEdit((body: Schemas['PictureDoc']) =>
+    unwrap(client.POST('/api/studios/{id}/pictures', { params: { path: { id: studio } }, body })),
+  );
+
+export const useSavePicture = (id: string) =>
+  useEdit((body: Schemas['PictureEdit']) =>
+    unwrap(client.PUT('/api/pictures/{id}', { params: { path: { id } }, body })),
+  );
+
+export const useLogLaid = () =>
+  useEdit(({ id, ...body }: Schemas['Laid'] & { id: string }) =>
+    unwrap(client.POST('/api/pictures/{id}/laid', { params: { path: { id } }, body })),
+  );
+
+export const useStepPicture = () =>
+  useEdit(({ id, version, step }: { id: string; version: number; step: Step }) => {
+    const init = { params: { path: { id } }, body: { version } };
+    return unwrap(
+      step === 'undo'
+        ? client.POST('/api/pictures/{id}/undo', init)
+        : client.POST('/api/pictures/{id}/redo', init),
+    );
+  });
+
+export const useDeletePicture = () =>
+  useEdit(({ id, version }: { id: string; version: number }) =>
+    unwrap(client.DELETE('/api/pictures/{id}', { params: { path: { id }, query: { version } } })),
+  );
+
+export const useRestorePicture = () =>
+  useEdit((id: string) =>
+    unwrap(client.POST('/api/pictures/{id}/restore', { params: { path: { id } } })),
+  );
+
+export const useSaveStudio = (id: string) =>
+  useEdit((body: Schemas['StudioEdit']) =>
+    unwrap(client.PUT('/api/studios/{id}', { params: { path: { id } }, body })),
+  );
+
+export const useStepStudio = (id: string) =>
+  useEdit(({ version, step }: { version: number; step: Step }) => {
+    const init = { params: { path: { id } }, body: { version } };
+    return unwrap(
+      step === 'undo'
+        ? client.POST('/api/studios/{id}/undo', init)
+        : client.POST('/api/studios/{id}/redo', init),
+    );
+  });
+
+export const useCreateStudio = () =>
+  useEdit((body: Schemas['NewStudio']) => unwrap(client.POST('/api/studios', { body })));
+
+export const useDemoStudio = () =>
+  useEdit<undefined, Schemas['StudioOut']>(() => unwrap(client.POST('/api/studios/demo')));
+
+/** Takes in a studio document as it stands in the file; the server checks it. */
+export const useImportStudio = () =>
+  useEdit((file: File) =>
+    unwrap(
+      client.POST('/api/studios/import', {
+        body: file as unknown as Schemas['Document'],
+        bodySerializer: () => file,
+        headers: { 'content-type': 'application/json' },
+      }),
+    ),
+  );
+
+export const documentUrl = (studio: string) => `/api/studios/${studio}/document`;
+export const calendarUrl = (studio: string, picture?: string) =>
+  `/api/studios/${studio}/plan.ics${picture ? `?picture=${picture}` : ''}`;

@@ -1,0 +1,171 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Typography from '@mui/material/Typography';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { useLogLaid } from '../../api/edits';
+import { Chip } from '../../components/Chip';
+import { Loading } from '../../components/Loading';
+import { LogDialog } from '../../components/LogDialog';
+import { Trouble } from '../../components/Trouble';
+import { useKeys } from '../../components/useKeys';
+import { Legend } from '../../figures/Legend';
+import { clock, dueDay, exact, moment, span } from '../../format/time';
+import { start, STATES } from '../../format/words';
+import { NowList } from './NowList';
+import { useNowView, type Work } from './useNowView';
+
+const pictureLink = { color: 'text.primary', fontWeight: 700, textUnderlineOffset: 4 } as const;
+
+/** The opening view: what to do with the hours left, and what not to touch. */
+export function Now() {
+  const view = useNowView();
+  const [logging, setLogging] = useState<Work>();
+  const log = useLogLaid();
+  const { now, zone, next } = view;
+  useKeys([{ key: 'l', does: 'Log the next step', run: () => next && setLogging(next) }]);
+  if (view.outlook.error && !view.data) {
+    return <Trouble error={view.outlook.error} retry={() => void view.outlook.refetch()} />;
+  }
+  if (!view.data) return <Loading what="Looking at what dries" />;
+  const open = view.session && view.session.from <= now;
+  const hours = view.session
+    ? open
+      ? `Hours until ${clock(view.session.to, zone)}, ${span((view.session.to - now) / 60_000)} left.`
+      : `Next hours ${moment(view.session.from, now, zone)} to ${clock(view.session.to, zone)}.`
+    : 'No hours are set in the coming week.';
+  const coatOf = (work: Work) => work.picture.coats.find((c) => c.step === work.step.step);
+  const startable = next && next.from <= now + 60_000;
+  return (
+    <Box>
+      <Typography color="text.secondary">{hours}</Typography>
+      {next ? (
+        <Box component="section" aria-label="Next" sx={{ mt: 1, mb: 4 }}>
+          <Typography variant="h1" sx={{ fontSize: { xs: 28, md: 38 } }}>
+            {startable ? 'Now' : `From ${moment(next.from, now, zone)}`}: {next.step.title}
+          </Typography>
+          <Typography
+            variant="h2"
+            sx={{ display: 'flex', alignItems: 'center', gap: 1.5, flexWrap: 'wrap' }}
+          >
+            {coatOf(next)?.swatch && <Chip colour={coatOf(next)?.swatch} size={26} />}
+            <Box component={Link} to={`/pictures/${next.picture.id}`} sx={pictureLink}>
+              {next.picture.title}
+            </Box>
+            <span>{span((next.to - next.from) / 60_000)} hands-on</span>
+          </Typography>
+          {next.step.waits_for && (
+            <Typography sx={{ mt: 0.5 }}>
+              {start(next.step.waits_for.of)} is below it: {next.step.waits_for.because}
+              {Date.parse(next.step.waits_for.until) > now
+                ? `, ${moment(Date.parse(next.step.waits_for.until), now, zone)}.`
+                : '. The wait is over.'}
+            </Typography>
+          )}
+          <Box sx={{ display: 'flex', gap: 1.5, mt: 2, flexWrap: 'wrap' }}>
+            <Button variant="contained" onClick={() => setLogging(next)}>
+              {coatOf(next) ? 'Coat laid' : 'Done'}{' '}
+              <Box component="span" sx={{ opacity: 0.7, ml: 1 }}>
+                L
+              </Box>
+            </Button>
+            <Button component={Link} to={`/pictures/${next.picture.id}`}>
+              Look at the picture
+            </Button>
+          </Box>
+        </Box>
+      ) : (
+        <Typography variant="h1" sx={{ my: 3 }}>
+          Nothing is planned. Make a picture, or set the studio’s hours.
+        </Typography>
+      )}
+      <Box
+        sx={{
+          display: 'grid',
+          gridTemplateColumns: { xs: '1fr', md: '1fr 1fr 1fr' },
+          gap: { xs: 3, md: 5 },
+        }}
+      >
+        <NowList
+          title="Leave alone"
+          empty="Everything may be touched."
+          items={view.untouchable.map((u) => ({
+            id: u.picture.id,
+            lead: u.until ? `until ${moment(u.until, now, zone)}` : 'for long',
+            title: u.picture.title,
+            text: `${u.coat.title} is ${STATES[u.state].word}: ${STATES[u.state].means}`,
+            swatch: u.coat.swatch,
+            state: u.state,
+          }))}
+        />
+        <NowList
+          title="Gets ready"
+          empty="Nothing changes before the next hours end."
+          items={view.ready.map((r) => ({
+            id: r.picture.id,
+            lead: moment(r.at, now, zone),
+            title: r.picture.title,
+            text: start(r.what),
+          }))}
+        />
+        <NowList
+          title="Then"
+          empty="Nothing more fits into these hours."
+          items={view.later.map((w) => ({
+            id: w.picture.id,
+            lead: clock(w.from, zone),
+            title: w.picture.title,
+            text: `${start(w.step.title)}, ${span((w.to - w.from) / 60_000)}`,
+          }))}
+        />
+      </Box>
+      {view.late.length > 0 && (
+        <Box component="section" aria-label="Dates in danger" sx={{ mt: 4 }}>
+          <Typography variant="h3">Will not make its date</Typography>
+          {view.late.map((p) => (
+            <Typography key={p.id} sx={{ color: 'error.main', fontWeight: 600, mt: 0.5 }}>
+              <Box
+                component={Link}
+                to={`/pictures/${p.id}`}
+                sx={{ ...pictureLink, color: 'inherit' }}
+              >
+                {p.title}
+              </Box>
+              : due {p.due ? dueDay(p.due, now) : ''}, ready{' '}
+              {p.finish ? exact(Date.parse(p.finish), zone) : 'never'}, {p.days_late}{' '}
+              {p.days_late === 1 ? 'day' : 'days'} late.
+            </Typography>
+          ))}
+        </Box>
+      )}
+      <Box sx={{ mt: 5 }}>
+        <Legend />
+      </Box>
+      {logging && (
+        <LogDialog
+          title={`${logging.picture.title}, ${logging.step.title}`}
+          planned={coatOf(logging)?.wet_um}
+          zone={zone}
+          now={now}
+          pending={log.isPending}
+          error={log.error}
+          onClose={() => {
+            log.reset();
+            setLogging(undefined);
+          }}
+          onLog={(entry) =>
+            log.mutate(
+              {
+                id: logging.picture.id,
+                version: logging.picture.version,
+                step: logging.step.step,
+                ...entry,
+              },
+              { onSuccess: () => setLogging(undefined) },
+            )
+          }
+        />
+      )}
+    </Box>
+  );
+}

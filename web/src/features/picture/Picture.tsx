@@ -1,0 +1,221 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Typography from '@mui/material/Typography';
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { useNavigate, useParams } from 'react-router';
+import type { Schemas } from '../../api/client';
+import { calendarUrl, useDeletePicture, useLogLaid } from '../../api/edits';
+import { studioQuery } from '../../api/queries';
+import { useCurrentStudio } from '../../components/currentStudio';
+import { Loading } from '../../components/Loading';
+import { LogDialog } from '../../components/LogDialog';
+import { Trouble } from '../../components/Trouble';
+import { useKeys } from '../../components/useKeys';
+import { dueDay, moment } from '../../format/time';
+import { plain } from '../../format/words';
+import { ConflictDialog } from './ConflictDialog';
+import { FilmTable } from './FilmTable';
+import { PictureFacts } from './PictureFacts';
+import { PictureFigure } from './PictureFigure';
+import { StepList } from './StepList';
+import { usePictureEdit } from './usePictureEdit';
+import { usePictureView } from './usePictureView';
+
+const hint = { opacity: 0.7, ml: 1 } as const;
+
+/** One picture: verdict, strata, core, and its steps. */
+export function Picture() {
+  const { id = '' } = useParams();
+  return <OnePicture key={id} id={id} />;
+}
+
+function OnePicture({ id }: { id: string }) {
+  const { id: studio } = useCurrentStudio();
+  const view = usePictureView(id);
+  const edits = usePictureEdit(id);
+  const shelf = useQuery(studioQuery(studio));
+  const [logging, setLogging] = useState<string>();
+  const [facts, setFacts] = useState(false);
+  const log = useLogLaid();
+  const take = useDeletePicture();
+  const navigate = useNavigate();
+  const { data, now } = view;
+  const zone = view.zone ?? 'UTC';
+  const next = data?.outlook.plan.find((p) => p.sittings.length > 0);
+  useKeys([
+    { key: 'n', does: 'Strata: to now', run: view.toNow },
+    { key: 'e', does: 'Strata: elastic or even time', run: view.toggleMode },
+    { key: 'l', does: 'Log the next coat', run: () => next && setLogging(next.step) },
+    { key: 'u', does: 'Undo', run: () => edits.stepTo('undo') },
+    { key: 'U', does: 'Redo', run: () => edits.stepTo('redo') },
+  ]);
+  if (view.strata.error && !data) {
+    return <Trouble error={view.strata.error} retry={() => void view.strata.refetch()} />;
+  }
+  if (!data || !view.all || !edits.stored || !shelf.data || !view.zone) {
+    return <Loading what="Following the film" />;
+  }
+  const { outlook } = data;
+  const doc = edits.stored.picture;
+  const { history } = edits.stored;
+  const toLog = doc.steps?.find((s) => s.id === logging);
+  return (
+    <Box>
+      <Box
+        sx={{ display: 'flex', alignItems: 'baseline', columnGap: 3, rowGap: 0, flexWrap: 'wrap' }}
+      >
+        <Typography variant="h1" sx={{ overflowWrap: 'anywhere' }}>
+          {outlook.title}
+        </Typography>
+        <Typography color="text.secondary" sx={{ fontSize: 18 }}>
+          {plain(outlook.width_cm)} × {plain(outlook.height_cm)} cm
+          {outlook.due ? ` · due ${dueDay(outlook.due, now)}` : ' · no date'}
+          {' · '}
+          <Ready outlook={outlook} zone={zone} now={now} />
+        </Typography>
+      </Box>
+      <Typography variant="h2" component="p" aria-live="polite" data-testid="verdict">
+        <b>{view.said.head}</b> {view.said.rest}
+      </Typography>
+      <PictureFigure view={view} zone={zone} />
+      <Box sx={{ display: 'flex', gap: 1.5, flexWrap: 'wrap', mt: 1.5 }}>
+        <Button variant="contained" disabled={!next} onClick={() => next && setLogging(next.step)}>
+          {next && !isCoat(doc, next.step) ? 'Step done' : 'Coat laid'}
+          <Box component="span" sx={hint}>
+            L
+          </Box>
+        </Button>
+        <Button onClick={view.toggleMode}>
+          {view.mode === 'elastic' ? 'Even time' : 'Elastic time'}
+          <Box component="span" sx={hint}>
+            E
+          </Box>
+        </Button>
+        <Button onClick={view.toNow} disabled={view.atNow}>
+          Now
+          <Box component="span" sx={hint}>
+            N
+          </Box>
+        </Button>
+        <Button
+          onClick={() => edits.stepTo('undo')}
+          disabled={history.undo === null || edits.pending}
+        >
+          {history.undo === null ? 'Nothing to undo' : `Undo: ${history.undo}`}
+          <Box component="span" sx={hint}>
+            U
+          </Box>
+        </Button>
+        {history.redo !== null && (
+          <Button onClick={() => edits.stepTo('redo')} disabled={edits.pending}>
+            Redo: {history.redo}
+          </Button>
+        )}
+      </Box>
+      {edits.stepError && (
+        <Typography role="alert" color="error" sx={{ mt: 1 }}>
+          {edits.stepError.message}
+        </Typography>
+      )}
+      <StepList
+        doc={doc}
+        outlook={outlook}
+        materials={shelf.data.materials}
+        zone={zone}
+        now={now}
+        edits={edits}
+        onLog={setLogging}
+      />
+      <Box sx={{ display: 'flex', gap: 1.5, flexWrap: 'wrap', mt: 4 }}>
+        <Button onClick={() => setFacts(true)}>Size, ground and date</Button>
+        <Button component="a" href={calendarUrl(studio, id)} download="picture.ics">
+          Calendar of this picture
+        </Button>
+        <Button
+          disabled={take.isPending}
+          onClick={() =>
+            take.mutate(
+              { id, version: outlook.version },
+              {
+                onSuccess: () =>
+                  void navigate('/pictures', { state: { taken: { id, title: outlook.title } } }),
+              },
+            )
+          }
+        >
+          Take this picture away
+        </Button>
+      </Box>
+      {take.error && (
+        <Typography role="alert" color="error" sx={{ mt: 1 }}>
+          {take.error.message}
+        </Typography>
+      )}
+      <FilmTable outlook={outlook} zone={zone} />
+      {facts && <PictureFacts doc={doc} edits={edits} onClose={() => setFacts(false)} />}
+      {edits.conflict && <ConflictDialog edits={edits} title={outlook.title} />}
+      {logging && toLog && (
+        <LogDialog
+          title={toLog.name ?? outlook.plan.find((p) => p.step === logging)?.title ?? ''}
+          planned={toLog.wet_film_um ?? undefined}
+          zone={zone}
+          now={now}
+          pending={log.isPending}
+          error={log.error}
+          onClose={() => {
+            log.reset();
+            setLogging(undefined);
+          }}
+          onLog={(entry) =>
+            log.mutate(
+              { id, version: edits.stored?.version ?? 0, step: logging, ...entry },
+              {
+                onSuccess: () => {
+                  setLogging(undefined);
+                  view.toNow();
+                },
+              },
+            )
+          }
+        />
+      )}
+    </Box>
+  );
+}
+
+const isCoat = (doc: Schemas['PictureDoc'], step: string) =>
+  typeof doc.steps?.find((s) => s.id === step)?.wet_film_um === 'number';
+
+/** When it will be ready against when it is due. */
+function Ready({
+  outlook,
+  zone,
+  now,
+}: {
+  outlook: Schemas['PictureOutlook'];
+  zone: string;
+  now: number;
+}) {
+  if (outlook.steps === 0) return <>no steps yet</>;
+  if (outlook.plan.length === 0) return <b>finished</b>;
+  if (!outlook.finish)
+    return (
+      <Box component="b" sx={{ color: 'error.main' }}>
+        cannot be finished as planned
+      </Box>
+    );
+  const ready = `ready ${moment(Date.parse(outlook.finish), now, zone)}`;
+  if (!outlook.days_late)
+    return (
+      <>
+        {ready}
+        {outlook.due ? ', in time' : ''}
+      </>
+    );
+  return (
+    <Box component="b" sx={{ color: 'error.main' }}>
+      {ready}, {outlook.days_late} {outlook.days_late === 1 ? 'day' : 'days'} late
+    </Box>
+  );
+}

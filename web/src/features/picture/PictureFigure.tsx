@@ -1,0 +1,60 @@
+import Box from '@mui/material/Box';
+import Typography from '@mui/material/Typography';
+import { useWidth } from '../../components/useWidth';
+import { Core } from '../../figures/Core';
+import { Legend } from '../../figures/Legend';
+import { Strata } from '../../figures/Strata';
+import type { usePictureView } from './usePictureView';
+
+const HEIGHT = 380;
+
+interface Props {
+  view: ReturnType<typeof usePictureView>;
+  zone: string;
+}
+
+/** Strata with the core beside it. */
+export function PictureFigure({ view, zone }: Props) {
+  const [ref, width] = useWidth();
+  const { data, all, sample } = view;
+  if (!data || !all) return null;
+  if (data.outlook.coats.length === 0) {
+    return (
+      <Typography sx={{ py: 5, my: 2, borderTop: 1, borderBottom: 1 }}>
+        No coats yet, neither laid nor planned. Add a step below, and its film is drawn here.
+      </Typography>
+    );
+  }
+  return (
+    <Box sx={{ mt: 1.5 }}>
+      <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', lg: '1fr 270px' }, gap: 2.5 }}>
+        <Box ref={ref} sx={{ minWidth: 0, minHeight: HEIGHT }}>
+          {width > 0 && (
+            <Strata
+              strata={data}
+              all={all}
+              zone={zone}
+              now={view.now}
+              cursor={view.cursor}
+              onCursor={view.setCursor}
+              mode={view.mode}
+              width={width}
+              height={HEIGHT}
+              spoken={`${view.said.head} ${view.said.rest}`}
+            />
+          )}
+        </Box>
+        <Core
+          coats={data.outlook.coats}
+          sample={sample}
+          absorbs={data.absorbs_um}
+          width={270}
+          height={HEIGHT}
+        />
+      </Box>
+      <Box sx={{ mt: 1 }}>
+        <Legend />
+      </Box>
+    </Box>
+  );
+}

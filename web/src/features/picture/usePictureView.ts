@@ -1,0 +1,39 @@
+/** The picture's main figure: moment, scale, verdict. */
+import { useQuery } from '@tanstack/react-query';
+import { useMemo, useState } from 'react';
+import { strataQuery } from '../../api/queries';
+import { useCurrentStudio } from '../../components/currentStudio';
+import { useNow } from '../../components/useNow';
+import { layers, sampleAt } from '../../figures/geometry';
+import { verdict } from '../../format/verdict';
+import { outlookQuery } from '../../api/queries';
+
+export function usePictureView(id: string) {
+  const { id: studio } = useCurrentStudio();
+  const strata = useQuery(strataQuery(id));
+  const zone = useQuery(outlookQuery(studio)).data?.time_zone;
+  const now = useNow(strata.data?.now, strata.dataUpdatedAt);
+  const [held, setHeld] = useState<number>();
+  const [mode, setMode] = useState<'elastic' | 'even'>('elastic');
+  const data = strata.data;
+  const all = useMemo(() => (data ? layers(data) : undefined), [data]);
+  const cursor = held ?? now;
+  const coats = data?.outlook.coats ?? [];
+  const finished = data !== undefined && data.outlook.plan.length === 0 && data.outlook.steps > 0;
+  return {
+    strata,
+    data,
+    all,
+    zone,
+    now,
+    cursor,
+    /** Whether the cursor follows the time. */
+    atNow: held === undefined,
+    setCursor: (t: number) => setHeld(t),
+    toNow: () => setHeld(undefined),
+    mode,
+    toggleMode: () => setMode((m) => (m === 'elastic' ? 'even' : 'elastic')),
+    said: verdict(coats, cursor, zone ?? 'UTC', finished),
+    sample: all ? sampleAt(all, cursor) : [],
+  };
+}

@@ -1,0 +1,130 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Typography from '@mui/material/Typography';
+import { visuallyHidden } from '@mui/utils';
+import { useKeys } from '../../components/useKeys';
+import { useWidth } from '../../components/useWidth';
+import { Rail } from '../../figures/Rail';
+import { clock, longDay } from '../../format/time';
+import { plain } from '../../format/words';
+import { SPANS, useRail } from './useRail';
+
+const small = { minHeight: 44, minWidth: 44, px: 1.25, py: 0, fontSize: 15 } as const;
+
+/** The drying rail with the clock and the room: on every view. */
+export function RailBar({ studio }: { studio: string }) {
+  const rail = useRail(studio);
+  const [ref, width] = useWidth();
+  useKeys([
+    { key: ',', does: 'Rail: earlier', run: rail.earlier },
+    { key: '.', does: 'Rail: later', run: rail.later },
+    {
+      key: 'z',
+      does: 'Rail: day, 3 days, week',
+      run: () => {
+        const at = SPANS.findIndex((s) => s.value === rail.span);
+        rail.setSpan(SPANS[(at + 1) % SPANS.length]?.value ?? '24');
+      },
+    },
+  ]);
+  const coming = rail.marks.filter((m) => m.at > rail.now && m.at < rail.to);
+  return (
+    <Box
+      component="section"
+      aria-label="Drying rail"
+      sx={{
+        display: 'flex',
+        flexDirection: { xs: 'column', md: 'row' },
+        gap: { xs: 0.5, md: 3 },
+        px: { xs: 2, md: 3 },
+        pt: 1.5,
+        pb: 0.5,
+        borderBottom: 1,
+      }}
+    >
+      <Box
+        sx={{ display: { xs: 'flex', md: 'block' }, alignItems: 'baseline', gap: 2, minWidth: 168 }}
+      >
+        <Typography
+          component="p"
+          sx={{ fontSize: { xs: 30, md: 40 }, fontWeight: 700, lineHeight: 1.05 }}
+        >
+          {rail.data ? clock(rail.now, rail.zone) : '–:–'}
+        </Typography>
+        <Typography color="text.secondary" sx={{ fontSize: 16, lineHeight: 1.3 }}>
+          {rail.data && longDay(rail.now, rail.zone)}
+          <br />
+          {rail.air &&
+            `${plain(rail.air.temperature_c)} °C · ${plain(rail.air.relative_humidity * 100, 0)} %`}
+        </Typography>
+      </Box>
+      <Box sx={{ flex: 1, minWidth: 0 }}>
+        <div ref={ref}>
+          {rail.data && width > 0 && (
+            <Rail
+              from={rail.from}
+              to={rail.to}
+              now={rail.now}
+              zone={rail.zone}
+              sessions={rail.data.sessions}
+              air={rail.data.air}
+              marks={rail.marks}
+              width={width}
+            />
+          )}
+          {!rail.data && (
+            <Typography
+              role={rail.error ? 'alert' : 'status'}
+              sx={{ height: 92, pt: 3 }}
+              color="text.secondary"
+            >
+              {rail.error ? rail.error.message : 'Reading the studio…'}
+            </Typography>
+          )}
+        </div>
+        <ul style={visuallyHidden}>
+          {coming.map((m) => (
+            <li key={m.id}>{m.full}</li>
+          ))}
+        </ul>
+      </Box>
+      <Box
+        role="group"
+        aria-label="Time shown on the rail"
+        sx={{
+          display: 'grid',
+          gridTemplateColumns: { xs: 'repeat(6, auto)', md: 'repeat(3, auto)' },
+          alignContent: 'center',
+          justifyContent: 'start',
+          gap: 0.25,
+        }}
+      >
+        {SPANS.map((s) => (
+          <Button
+            key={s.value}
+            variant="text"
+            aria-pressed={s.value === rail.span}
+            onClick={() => rail.setSpan(s.value)}
+            sx={{
+              ...small,
+              fontWeight: s.value === rail.span ? 700 : 400,
+              textDecoration: s.value === rail.span ? 'underline' : 'none',
+              textUnderlineOffset: 5,
+            }}
+          >
+            {s.word}
+          </Button>
+        ))}
+        <Button variant="text" onClick={rail.earlier} sx={small}>
+          Earlier
+        </Button>
+        <Button variant="text" onClick={rail.toNow} disabled={!rail.shifted} sx={small}>
+          Now
+        </Button>
+        <Button variant="text" onClick={rail.later} sx={small}>
+          Later
+        </Button>
+      </Box>
+    </Box>
+  );
+}

@@ -1,0 +1,176 @@
+import Box from '@mui/material/Box';
+import FormControlLabel from '@mui/material/FormControlLabel';
+import MenuItem from '@mui/material/MenuItem';
+import Stack from '@mui/material/Stack';
+import Switch from '@mui/material/Switch';
+import TextField from '@mui/material/TextField';
+import Typography from '@mui/material/Typography';
+import { RadioLine } from '../../components/RadioLine';
+import { SPEEDS } from '../../format/words';
+import { ClosedEditor, HoursEditor } from './HoursEditor';
+import type { useStudioForm } from './useStudioForm';
+
+interface Props {
+  edit: ReturnType<typeof useStudioForm>;
+  /** Why the server refused a field. */
+  refused: (path: string) => string | undefined;
+  today: string;
+}
+
+const ZONES = Intl.supportedValuesOf('timeZone');
+
+/** Hours, room and schools of a studio as fields. */
+export function StudioFields({ edit, refused, today }: Props) {
+  const { form, change, wrong } = edit;
+  const error = (path: string) => wrong[path] ?? refused(path);
+  const text = (
+    label: string,
+    path: string,
+    value: string,
+    set: (v: string) => void,
+    width?: number,
+  ) => (
+    <TextField
+      label={label}
+      value={value}
+      onChange={(e) => set(e.target.value)}
+      error={!!error(path)}
+      helperText={error(path)}
+      sx={width ? { width: { xs: '100%', sm: width } } : undefined}
+    />
+  );
+  const speeds = SPEEDS.some((s) => s.m_s === form.speed)
+    ? [...SPEEDS]
+    : [...SPEEDS, { m_s: form.speed, word: `${form.speed} m/s` }];
+  return (
+    <Stack spacing={4}>
+      <Box component="section" aria-label="Room">
+        <Typography variant="h3" sx={{ mb: 1.5 }}>
+          Where and how you keep the room
+        </Typography>
+        <Stack spacing={2}>
+          <Stack direction={{ xs: 'column', sm: 'row' }} spacing={2}>
+            {text('Name of the studio', 'studio.name', form.name, (name) => change({ name }), 340)}
+            <TextField
+              select
+              label="Time zone"
+              value={form.time_zone}
+              onChange={(e) => change({ time_zone: e.target.value })}
+              sx={{ minWidth: 240 }}
+              error={!!error('studio.time_zone')}
+              helperText={error('studio.time_zone')}
+            >
+              {(ZONES.includes(form.time_zone) ? ZONES : [form.time_zone, ...ZONES]).map((z) => (
+                <MenuItem key={z} value={z}>
+                  {z}
+                </MenuItem>
+              ))}
+            </TextField>
+          </Stack>
+          <Stack direction={{ xs: 'column', sm: 'row' }} spacing={2}>
+            {text(
+              'Temperature, °C',
+              'air.temperature_c',
+              form.temperature_c,
+              (temperature_c) => change({ temperature_c }),
+              160,
+            )}
+            {text(
+              'Humidity, %',
+              'air.relative_humidity',
+              form.humidity,
+              (humidity) => change({ humidity }),
+              160,
+            )}
+            <TextField
+              select
+              label="Moving air"
+              value={form.speed}
+              onChange={(e) => change({ speed: Number(e.target.value) })}
+              sx={{ minWidth: 200 }}
+            >
+              {speeds.map((s) => (
+                <MenuItem key={s.m_s} value={s.m_s}>
+                  {s.word}
+                </MenuItem>
+              ))}
+            </TextField>
+          </Stack>
+          <Stack direction={{ xs: 'column', sm: 'row' }} spacing={2}>
+            {text(
+              'Flat places for wet work',
+              'studio.flat_places',
+              form.flat_places,
+              (flat_places) => change({ flat_places }),
+              230,
+            )}
+            {text(
+              'Minutes to set up or mix',
+              'studio.setup_min',
+              form.setup_min,
+              (setup_min) => change({ setup_min }),
+              230,
+            )}
+          </Stack>
+        </Stack>
+      </Box>
+      <Box component="section" aria-label="When you work">
+        <Typography variant="h3" sx={{ mb: 1.5 }}>
+          When you work
+        </Typography>
+        <HoursEditor hours={form.hours} error={error} onChange={(hours) => change({ hours })} />
+        <Typography sx={{ mt: 2, mb: 1, fontWeight: 600 }}>Days off</Typography>
+        <ClosedEditor
+          closed={form.closed}
+          today={today}
+          error={error}
+          onChange={(closed) => change({ closed })}
+        />
+      </Box>
+      <Box component="section" aria-label="Schools">
+        <Typography variant="h3" sx={{ mb: 1.5 }}>
+          Your schools
+        </Typography>
+        <Stack spacing={2}>
+          <RadioLine
+            label="Waiting before varnish, the later of this and the computed cure"
+            value={form.waiting}
+            onChange={(waiting) => change({ waiting })}
+            options={[
+              { value: 'brisk', word: 'Brisk: a day' },
+              { value: 'standard', word: 'Standard: three days' },
+              { value: 'patient', word: 'Patient: two weeks' },
+            ]}
+          />
+          <RadioLine
+            label="Thinning"
+            value={form.thinning}
+            onChange={(thinning) => change({ thinning })}
+            options={[
+              { value: 'medium_only', word: 'Medium only' },
+              { value: 'water_allowed', word: 'Water allowed' },
+            ]}
+          />
+          <FormControlLabel
+            label="Fresh eyes: a night between blocking in and glazing"
+            control={
+              <Switch
+                checked={form.fresh_eyes}
+                onChange={(e) => change({ fresh_eyes: e.target.checked })}
+              />
+            }
+          />
+          <FormControlLabel
+            label="Isolation coat between paint and removable varnish"
+            control={
+              <Switch
+                checked={form.isolation_coat}
+                onChange={(e) => change({ isolation_coat: e.target.checked })}
+              />
+            }
+          />
+        </Stack>
+      </Box>
+    </Stack>
+  );
+}

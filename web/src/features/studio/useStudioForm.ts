@@ -1,0 +1,85 @@
+/** The studio's settings while they are edited. */
+import { useState } from 'react';
+import type { Schemas } from '../../api/client';
+import { plain } from '../../format/words';
+
+export interface StudioForm {
+  name: string;
+  time_zone: string;
+  hours: Schemas['HourDoc'][];
+  closed: Schemas['ClosedDoc'][];
+  flat_places: string;
+  setup_min: string;
+  thinning: NonNullable<Schemas['SchoolsDoc']['thinning']>;
+  waiting: NonNullable<Schemas['SchoolsDoc']['waiting']>;
+  fresh_eyes: boolean;
+  isolation_coat: boolean;
+  temperature_c: string;
+  humidity: string;
+  speed: number;
+}
+
+const number = (text: string) => (text.trim() === '' ? NaN : Number(text.replace(',', '.')));
+
+function fromStudio({ studio, air }: Pick<Schemas['StudioOut'], 'studio' | 'air'>): StudioForm {
+  return {
+    name: studio.name,
+    time_zone: studio.time_zone,
+    hours: studio.hours ?? [],
+    closed: studio.closed ?? [],
+    flat_places: String(studio.flat_places ?? 1),
+    setup_min: plain(studio.setup_min ?? 10),
+    thinning: studio.schools?.thinning ?? 'medium_only',
+    waiting: studio.schools?.waiting ?? 'standard',
+    fresh_eyes: studio.schools?.fresh_eyes ?? true,
+    isolation_coat: studio.schools?.isolation_coat ?? false,
+    temperature_c: plain(air.temperature_c),
+    humidity: plain(air.relative_humidity * 100),
+    speed: air.air_speed_m_s ?? 0.15,
+  };
+}
+
+export function useStudioForm(given: Pick<Schemas['StudioOut'], 'studio' | 'air'>) {
+  const [form, setForm] = useState(() => fromStudio(given));
+  const start = JSON.stringify(fromStudio(given));
+  const wrong: Record<string, string> = {};
+  if (!form.name.trim()) wrong['studio.name'] = 'Give the studio a name.';
+  if (!Number.isInteger(number(form.flat_places)) || number(form.flat_places) < 0)
+    wrong['studio.flat_places'] = 'Give a whole number of places.';
+  if (Number.isNaN(number(form.setup_min))) wrong['studio.setup_min'] = 'Give minutes.';
+  if (Number.isNaN(number(form.temperature_c)))
+    wrong['air.temperature_c'] = 'Give degrees Celsius.';
+  if (Number.isNaN(number(form.humidity))) wrong['air.relative_humidity'] = 'Give per cent.';
+
+  /** As the API wants it. Readings of the air stay as they are. */
+  const made = (): Pick<Schemas['StudioEdit'], 'studio' | 'air'> => ({
+    studio: {
+      name: form.name,
+      time_zone: form.time_zone,
+      hours: form.hours,
+      closed: form.closed,
+      flat_places: number(form.flat_places),
+      setup_min: number(form.setup_min),
+      schools: {
+        thinning: form.thinning,
+        waiting: form.waiting,
+        fresh_eyes: form.fresh_eyes,
+        isolation_coat: form.isolation_coat,
+      },
+    },
+    air: {
+      ...given.air,
+      temperature_c: number(form.temperature_c),
+      relative_humidity: number(form.humidity) / 100,
+      air_speed_m_s: form.speed,
+    },
+  });
+  return {
+    form,
+    change: (part: Partial<StudioForm>) => setForm((was) => ({ ...was, ...part })),
+    wrong,
+    made,
+    changed: JSON.stringify(form) !== start,
+    reset: () => setForm(fromStudio(given)),
+  };
+}

@@ -1,0 +1,84 @@
+import { describe, expect, it } from 'vitest';
+import type { Schemas } from '../api/client';
+import { clock, day, fromField, moment, span, toField } from './time';
+import { topCoat, verdict } from './verdict';
+
+const OSLO = 'Europe/Oslo';
+
+const coat = (title: string, laid: string, extra: Partial<Schemas['CoatOut']> = {}) => {
+  const after = (min: number) => new Date(Date.parse(laid) + min * 60_000).toISOString();
+  const states = {
+    setting_at: after(15),
+    touch_dry_at: after(25),
+    paintable_at: after(95),
+    dry_through_at: after(1200),
+    ready_to_seal_at: after(4000),
+  };
+  return {
+    step: title,
+    title,
+    seals: false,
+    planned: false,
+    laid_at: laid,
+    wet_um: 40,
+    swatch: null,
+    states,
+    if_left: states,
+    seal_from: after(4320),
+    ...extra,
+  };
+};
+
+describe('the verdict', () => {
+  const coats = [coat('Glaze 1', '2027-01-06T09:00:00Z'), coat('Glaze 2', '2027-01-07T13:00:00Z')];
+  const at = (text: string) => verdict(coats, Date.parse(text), OSLO);
+
+  it('says what to do now and when the next coat is safe', () => {
+    expect(at('2027-01-07T13:05:00Z').head).toBe('Glaze 2 is workable: blend, keep a wet edge.');
+    const setting = at('2027-01-07T13:20:00Z');
+    expect(setting.head).toBe('Glaze 2 is setting: leave it.');
+    expect(setting.rest).toBe(
+      'Paintable from 15:35. Do not sand before tomorrow 10:00. Seal from Sunday 14:00.',
+    );
+  });
+
+  it('never calls cured what the school still makes wait', () => {
+    const cured = '2027-01-10T09:00:00Z';
+    expect(at(cured).head).toBe('Glaze 2 is dry through: paint, sand or tape.');
+    expect(at('2027-01-10T13:01:00Z').head).toBe('Ready to seal.');
+  });
+
+  it('looks at the coat that is on top at that moment', () => {
+    expect(topCoat(coats, Date.parse('2027-01-07T12:59:00Z'))?.title).toBe('Glaze 1');
+    expect(at('2027-01-05T00:00:00Z').head).toBe('Nothing is laid yet.');
+  });
+});
+
+describe('times', () => {
+  const now = Date.parse('2027-01-07T12:00:00Z');
+
+  it('are said in the zone of the studio, rounded up to the minute', () => {
+    expect(clock(now, OSLO)).toBe('13:00');
+    expect(moment(Date.parse('2027-01-07T18:10:30Z'), now, OSLO)).toBe('19:11');
+    expect(moment(Date.parse('2027-01-08T08:00:00Z'), now, OSLO)).toBe('tomorrow 09:00');
+    expect(moment(Date.parse('2027-02-12T08:00:00Z'), now, OSLO)).toBe('12 February');
+    expect(day(Date.parse('2026-12-24T08:00:00Z'), now, OSLO)).toBe('24 December 2026');
+  });
+
+  it('go into a field and back over a change of clocks', () => {
+    // Europe/Oslo: daylight saving from 28 March 2027, 02:00 (IANA time zone database).
+    for (const text of ['2027-03-27T11:30:00.000Z', '2027-03-28T11:30:00.000Z']) {
+      expect(fromField(toField(Date.parse(text), OSLO), OSLO)).toBe(text);
+    }
+    expect(fromField('soon', OSLO)).toBeUndefined();
+  });
+
+  it('spans are said in the unit that fits', () => {
+    expect([span(40), span(97), span(120), span(4320)]).toEqual([
+      '40 min',
+      '1 h 37 min',
+      '2 h',
+      '3 days',
+    ]);
+  });
+});

@@ -1,0 +1,90 @@
+/** One sentence of verdict for any moment: looks up what the server computed, computes nothing. */
+import type { Schemas } from '../api/client';
+import { moment } from './time';
+import type { FilmState } from './words';
+
+type Coat = Schemas['CoatOut'];
+
+export interface Verdict {
+  /** What it is and what to do: said in bold. */
+  head: string;
+  /** What comes when. */
+  rest: string;
+  state?: FilmState;
+}
+
+const at = (text: string | null) => (text === null ? undefined : Date.parse(text));
+
+/** The last coat there is at `t`. */
+export function topCoat(coats: Coat[], t: number): Coat | undefined {
+  return coats.findLast((coat) => Date.parse(coat.laid_at) <= t);
+}
+
+/** The state of a coat's stack at `t`, while nothing more is laid. */
+export function stateAt(coat: Coat, t: number): FilmState {
+  const passed = (text: string | null) => text !== null && Date.parse(text) <= t;
+  const s = coat.if_left;
+  if (passed(s.ready_to_seal_at)) return 'ready_to_seal';
+  if (passed(s.dry_through_at)) return 'dry_through';
+  if (passed(s.paintable_at)) return 'paintable';
+  if (passed(s.touch_dry_at)) return 'touch_dry';
+  if (passed(s.setting_at)) return 'setting';
+  return 'workable';
+}
+
+/** The verdict for the coats of a picture at `t`; `finished` when no step is left to do. */
+export function verdict(coats: Coat[], t: number, zone: string, finished = false): Verdict {
+  const coat = topCoat(coats, t);
+  if (!coat) {
+    return { head: 'Nothing is laid yet.', rest: 'The ground is free to work on.' };
+  }
+  const state = stateAt(coat, t);
+  const say = (text: string | null) => {
+    const when = at(text);
+    return when === undefined ? 'not within 400 days' : moment(when, t, zone);
+  };
+  const name = coat.title.charAt(0).toUpperCase() + coat.title.slice(1);
+  const paintable = `Paintable from ${say(coat.if_left.paintable_at)}.`;
+  const sand = `Do not sand before ${say(coat.if_left.dry_through_at)}.`;
+  const sealFrom = at(coat.seal_from);
+  const mayseal = sealFrom !== undefined && sealFrom <= t;
+  const seal = coat.seals ? '' : `Seal from ${say(coat.seal_from)}.`;
+  const again = coat.seals ? paintable.replace('Paintable', 'Next coat') : paintable;
+  switch (state) {
+    case 'workable':
+      return {
+        head: `${name} is workable: blend, keep a wet edge.`,
+        rest: `Leave it from ${say(coat.if_left.setting_at)}. ${again}`,
+        state,
+      };
+    case 'setting':
+      return {
+        head: `${name} is setting: leave it.`,
+        rest: `${again} ${sand} ${seal}`.trim(),
+        state,
+      };
+    case 'touch_dry':
+      return {
+        head: `${name} is touch-dry: do not paint over it yet.`,
+        rest: `${again} ${sand} ${seal}`.trim(),
+        state,
+      };
+    case 'paintable':
+      return {
+        head: coat.seals ? `${name} is dry: the next coat is safe.` : `${name} is paintable.`,
+        rest: `${sand} ${seal}`.trim(),
+        state,
+      };
+    default: {
+      if (coat.seals) {
+        return finished
+          ? { head: 'Sealed and finished.', rest: `${name} is dry through.`, state }
+          : { head: `${name} is dry through.`, rest: 'The next coat is safe.', state };
+      }
+      if (mayseal) {
+        return { head: 'Ready to seal.', rest: `${name} and all below are cured.`, state };
+      }
+      return { head: `${name} is dry through: paint, sand or tape.`, rest: seal, state };
+    }
+  }
+}

@@ -1,0 +1,58 @@
+import '@fontsource-variable/source-sans-3';
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { StrictMode } from 'react';
+import { createRoot } from 'react-dom/client';
+import { createBrowserRouter, RouterProvider } from 'react-router';
+import { ApiError } from './api/client';
+import { NotHere } from './features/shell/NotHere';
+import { Shell } from './features/shell/Shell';
+import { SurroundProvider } from './theme/SurroundProvider';
+
+const queries = new QueryClient({
+  defaultOptions: {
+    queries: {
+      // A database that is away comes back: ask again a few times before giving up.
+      retry: (count, error) =>
+        count < 2 && (!(error instanceof ApiError) || [0, 503].includes(error.problem.status)),
+      retryDelay: 800,
+      staleTime: 5_000,
+    },
+  },
+});
+
+const router = createBrowserRouter([
+  {
+    path: '/',
+    Component: Shell,
+    ErrorBoundary: NotHere,
+    children: [
+      { index: true, lazy: async () => ({ Component: (await import('./features/now/Now')).Now }) },
+      {
+        path: 'pictures',
+        lazy: async () => ({ Component: (await import('./features/pictures/Pictures')).Pictures }),
+      },
+      {
+        path: 'pictures/:id',
+        lazy: async () => ({ Component: (await import('./features/picture/Picture')).Picture }),
+      },
+      {
+        path: 'studio',
+        lazy: async () => ({ Component: (await import('./features/studio/Studio')).Studio }),
+      },
+      { path: '*', Component: NotHere },
+    ],
+  },
+]);
+
+const root = document.getElementById('root');
+if (root) {
+  createRoot(root).render(
+    <StrictMode>
+      <QueryClientProvider client={queries}>
+        <SurroundProvider>
+          <RouterProvider router={router} />
+        </SurroundProvider>
+      </QueryClientProvider>
+    </StrictMode>,
+  );
+}

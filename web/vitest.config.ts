@@ -1,0 +1,5 @@
+import { defineConfig } from 'vitest/config';
+
+export default defineConfig({
+  test: { environment: 'jsdom', include: ['src/**/*.spec.{ts,tsx}'] },
+});
