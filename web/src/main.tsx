@@ -25,6 +25,7 @@ const router = createBrowserRouter([
     path: '/',
     Component: Shell,
     ErrorBoundary: NotHere,
+    HydrateFallback: () => null,
     children: [
       { index: true, lazy: async () => ({ Component: (await import('./features/now/Now')).Now }) },
       {

@@ -383,6 +383,8 @@ export interface components {
         };
         /** @description A coat, laid or planned. */
         CoatOut: {
+            /** @description Whether `if_left` was followed to its end; deep in a stack of hundreds it is not. */
+            followed: boolean;
             /** @description States if nothing more were laid. */
             if_left: components["schemas"]["StatesOut"];
             /**
@@ -998,7 +1000,7 @@ export interface components {
         };
         /** @description Why a step does not start at once. */
         WaitOut: {
-            /** @description What decides, in words. */
+            /** @description Why it waits, as a sentence without its end. */
             because: string;
             /**
              * Format: date-time

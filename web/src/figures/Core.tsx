@@ -1,7 +1,7 @@
 import { useTheme } from '@mui/material/styles';
 import { useId } from 'react';
 import type { Schemas } from '../api/client';
-import { groundWord, STATES } from '../format/words';
+import { groundWord, start, STATES } from '../format/words';
 import { FONT } from '../theme/theme';
 import { spread, type Sample } from './geometry';
 import { Textures, textureFill } from './Textures';
@@ -77,17 +77,14 @@ export function Core({ coats, sample, absorbs, width, height }: Props) {
             stroke={greys.line}
             fill="none"
           />
-          <text
-            x={WIDE + 17}
-            y={at + 5}
-            fontFamily={FONT}
-            fontSize={16}
-            fontWeight={i === 0 ? 700 : 400}
-            fill={greys.text}
-          >
-            {shorten(coats[cell.coat]?.title ?? '', width)}
-            <tspan fill={i === 0 ? greys.text : greys.soft}> {STATES[cell.state].word}</tspan>
-          </text>
+          <Label
+            title={start(coats[cell.coat]?.title ?? '')}
+            state={STATES[cell.state].word}
+            room={width - WIDE - 17}
+            y={at}
+            tall={roomFor(heights, i, base)}
+            strong={i === 0}
+          />
         </g>
       ))}
       {rest.length > 0 && (
@@ -112,8 +109,49 @@ export function Core({ coats, sample, absorbs, width, height }: Props) {
   );
 }
 
-/** The whole title stands in the table; beside the core it is cut to fit with its state. */
-function shorten(title: string, width: number): string {
-  const letters = Math.max(Math.floor((width - WIDE - 17) / 8.1) - 13, 8);
-  return title.length > letters ? `${title.slice(0, letters - 1)}…` : title;
+/** Whether a label has the height for two lines. */
+function roomFor(heights: number[], i: number, base: number): boolean {
+  const here = heights[i] ?? 0;
+  const above = here - (heights[i - 1] ?? -LINE);
+  const below = (heights[i + 1] ?? base + LINE) - here;
+  return above >= 2 * LINE - 8 && below >= 2 * LINE - 8;
+}
+
+interface LabelProps {
+  title: string;
+  state: string;
+  room: number;
+  y: number;
+  tall: boolean;
+  strong: boolean;
+}
+
+/** Name and state of a coat, on one line or on two; cut only where neither fits (the whole stands
+ * in the table). */
+function Label({ title, state, room, y, tall, strong }: LabelProps) {
+  const { greys } = useTheme();
+  const letters = Math.floor(room / 7.9);
+  const two = tall && title.length + state.length + 1 > letters;
+  const most = two ? letters : Math.max(letters - state.length - 1, 6);
+  const said = title.length > most ? `${title.slice(0, most - 1)}…` : title;
+  const x = WIDE + 17;
+  return (
+    <text
+      y={two ? y - 4 : y + 5}
+      fontFamily={FONT}
+      fontSize={16}
+      fontWeight={strong ? 700 : 400}
+      fill={greys.text}
+    >
+      <tspan x={x}>{said}</tspan>
+      <tspan
+        x={two ? x : undefined}
+        dx={two ? undefined : 5}
+        dy={two ? 19 : undefined}
+        fill={strong ? greys.text : greys.soft}
+      >
+        {state}
+      </tspan>
+    </text>
+  );
 }

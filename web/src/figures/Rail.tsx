@@ -1,7 +1,7 @@
 import Tooltip from '@mui/material/Tooltip';
 import { useTheme } from '@mui/material/styles';
 import type { Schemas } from '../api/client';
-import { clock, day } from '../format/time';
+import { clock, day, upToMinute } from '../format/time';
 import { FONT } from '../theme/theme';
 import { placeRow } from './railLabels';
 
@@ -40,12 +40,15 @@ export function Rail({ from, to, now, zone, sessions, air, marks, width }: Props
   const x = (t: number) => ((t - from) / (to - from)) * width;
   const inside = (t: number) => t >= from && t <= to;
   const shown = marks.filter((m) => inside(m.at));
-  const wanted = shown.map((m) => ({
-    id: m.id,
-    x: x(m.at),
-    wide: (m.short.length + 6) * 7.1 + 8,
-    weight: m.weight,
-  }));
+  // What is past keeps its mark; the room for words belongs to what is coming.
+  const wanted = shown
+    .filter((m) => m.at > now)
+    .map((m) => ({
+      id: m.id,
+      x: x(m.at),
+      wide: (m.short.length + 6) * 7.1 + 8,
+      weight: m.weight,
+    }));
   const rows = placeRow(wanted, width);
   const hours = (to - from) / HOUR;
   const every = hours <= 26 ? 3 : hours <= 80 ? 12 : 24;
@@ -153,7 +156,7 @@ export function Rail({ from, to, now, zone, sessions, air, marks, width }: Props
                 fill={greys.text}
                 pointerEvents="none"
               >
-                <tspan fontWeight={700}>{clock(m.at, zone)}</tspan> {m.short}
+                <tspan fontWeight={700}>{clock(upToMinute(m.at), zone)}</tspan> {m.short}
               </text>
             )}
           </g>

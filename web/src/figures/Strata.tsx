@@ -2,6 +2,7 @@ import { useTheme } from '@mui/material/styles';
 import { useId, useMemo, useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import type { Schemas } from '../api/client';
 import { clock, exact } from '../format/time';
+import { start } from '../format/words';
 import { FONT } from '../theme/theme';
 import { frameAt, niceStep, placeLabels, totals, type Layers } from './geometry';
 import { elastic, even } from './scale';
@@ -9,7 +10,7 @@ import { StrataBands } from './StrataBands';
 
 const AXIS = 48;
 const GROUND = 24;
-const HEADROOM = 96;
+const HEADROOM = 108;
 const LABEL_LINE = 17;
 
 interface Props {
@@ -53,18 +54,17 @@ export function Strata(props: Props) {
   const ticks = Array.from({ length: Math.floor(max / step) + 1 }, (_, i) => i * step);
 
   const labels = useMemo(() => {
-    const boxes = coats.map((coat, n) => {
-      const peak = sums[all.films[n]?.from ?? 0] ?? 0;
-      const wide = Math.max(coat.title.length * 7.6, 78) + 6;
+    const tops = sums.map((um) => base - (um / max) * (base - HEADROOM));
+    const xs = all.frames.map((t) => AXIS + scale.x(t));
+    const boxes = coats.map((coat) => {
+      const left = AXIS + scale.x(Date.parse(coat.laid_at));
+      const w = Math.max(coat.title.length * 8.2, 80) + 8;
       const h = 2 * LABEL_LINE + 3;
-      return {
-        x: AXIS + scale.x(Date.parse(coat.laid_at)),
-        y: base - (peak / max) * (base - HEADROOM) - h - 3,
-        w: wide,
-        h,
-      };
+      // It stands above whatever the film does over its width.
+      const under = tops.filter((_, k) => (xs[k] ?? 0) >= left && (xs[k] ?? 0) <= left + w);
+      return { x: left, y: Math.min(...under, base) - h - 3, w, h };
     });
-    return placeLabels(boxes, 0, width);
+    return placeLabels(boxes, 26, width);
   }, [coats, sums, all, scale, base, max, width]);
 
   const pick = (event: PointerEvent) => {
@@ -94,7 +94,7 @@ export function Strata(props: Props) {
   };
 
   const cx = x(cursor);
-  const flag = `${exact(cursor, zone)}`;
+  const flag = Math.abs(cursor - now) < 60_000 ? `now ${clock(now, zone)}` : exact(cursor, zone);
   const flagWide = flag.length * 7.2 + 14;
   const flagX = Math.min(Math.max(cx - flagWide / 2, 0), width - flagWide);
   return (
@@ -179,7 +179,7 @@ export function Strata(props: Props) {
               fontWeight={coat.planned ? 500 : 700}
               fill={greys.text}
             >
-              {coat.title}
+              {start(coat.title)}
             </text>
             <text {...plainText} x={box.x + 2} y={box.y + 14 + LABEL_LINE - 1} fill={greys.soft}>
               {exact(Date.parse(coat.laid_at), zone).replace(/ \d+ \w+,/, '')}
@@ -208,7 +208,7 @@ export function Strata(props: Props) {
           fontWeight={600}
           fill={greys.ground}
         >
-          {Math.abs(cursor - now) < 60_000 ? `now ${clock(now, zone)}` : flag}
+          {flag}
         </text>
       </g>
     </svg>

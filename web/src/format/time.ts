@@ -34,7 +34,7 @@ function dayNumber(at: number, zone: string): number {
 }
 
 /** Rounded up to the full minute: nothing is called ready a moment early. */
-const upToMinute = (at: number) => Math.ceil(at / MINUTE) * MINUTE;
+export const upToMinute = (at: number) => Math.ceil(at / MINUTE) * MINUTE;
 
 /** `20:10` */
 export function clock(at: number, zone: string): string {

@@ -24,6 +24,7 @@ const coat = (title: string, laid: string, extra: Partial<Schemas['CoatOut']> = 
     swatch: null,
     states,
     if_left: states,
+    followed: true,
     seal_from: after(4320),
     ...extra,
   };

@@ -39,22 +39,24 @@ export function verdict(coats: Coat[], t: number, zone: string, finished = false
     return { head: 'Nothing is laid yet.', rest: 'The ground is free to work on.' };
   }
   const state = stateAt(coat, t);
-  const say = (text: string | null) => {
+  // A coat deep in a very high stack is not followed on its own: what is not known is not said.
+  const said = (text: string | null, words: (when: string) => string) => {
     const when = at(text);
-    return when === undefined ? 'not within 400 days' : moment(when, t, zone);
+    if (when !== undefined) return words(moment(when, t, zone));
+    return coat.followed ? words('not within 400 days') : '';
   };
   const name = coat.title.charAt(0).toUpperCase() + coat.title.slice(1);
-  const paintable = `Paintable from ${say(coat.if_left.paintable_at)}.`;
-  const sand = `Do not sand before ${say(coat.if_left.dry_through_at)}.`;
+  const paintable = said(coat.if_left.paintable_at, (w) => `Paintable from ${w}.`);
+  const sand = said(coat.if_left.dry_through_at, (w) => `Do not sand before ${w}.`);
   const sealFrom = at(coat.seal_from);
   const mayseal = sealFrom !== undefined && sealFrom <= t;
-  const seal = coat.seals ? '' : `Seal from ${say(coat.seal_from)}.`;
+  const seal = coat.seals ? '' : said(coat.seal_from, (w) => `Seal from ${w}.`);
   const again = coat.seals ? paintable.replace('Paintable', 'Next coat') : paintable;
   switch (state) {
     case 'workable':
       return {
         head: `${name} is workable: blend, keep a wet edge.`,
-        rest: `Leave it from ${say(coat.if_left.setting_at)}. ${again}`,
+        rest: `${said(coat.if_left.setting_at, (w) => `Leave it from ${w}.`)} ${again}`.trim(),
         state,
       };
     case 'setting':

@@ -62,7 +62,7 @@ export function makeTheme(surround: Surround): Theme {
       fontSize: 16,
       htmlFontSize: 16,
       h1: { fontSize: '2rem', fontWeight: 700, lineHeight: 1.15 },
-      h2: { fontSize: '1.5rem', fontWeight: 400, lineHeight: 1.3 },
+      h2: { fontSize: '1.4rem', fontWeight: 400, lineHeight: 1.3 },
       h3: { fontSize: '1.25rem', fontWeight: 700, lineHeight: 1.3 },
       body1: { fontSize: '1.0625rem' },
       body2: { fontSize: '1rem' },

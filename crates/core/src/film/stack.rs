@@ -30,6 +30,9 @@ impl Grid {
 /// Solids fraction from which the cells of a buried coat may be merged [-]. [practice]
 const MERGE_FROM: f64 = 0.85;
 
+/// Coats above a coat from which one cell is enough for it on a merging grid. [practice]
+const DEEP: usize = 6;
+
 /// One coat as a run of cells.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 struct Span {
@@ -99,6 +102,8 @@ impl Stack {
         for coat in (0..=buried).rev() {
             let Span { first, end } = self.spans[coat];
             let closed = (first..end).all(|i| self.phi(i) >= MERGE_FROM);
+            let deep = self.spans.len() - coat > DEEP;
+            let cells = if deep { cells.div_ceil(2) } else { cells };
             if !closed || end - first <= cells || !(end - first).is_multiple_of(2) {
                 continue;
             }

@@ -100,7 +100,7 @@ const ROWS: &[Row] = rows![
     LockingCoat, "locking coat", Paintable, Some(30.0), 15.0, false, "a thin coat of medium that fixes fragile coats";
     Sanding, "sanding back", DryThrough, None, 30.0, true, "flattens or distresses, lifts high spots";
     Correction, "correction", Paintable, Some(100.0), 30.0, true, "repaints an area with primer";
-    Detail, "details and highlights", Paintable, Some(60.0), 60.0, true, "the last and lightest paint, more opaque";
+    Detail, "details", Paintable, Some(60.0), 60.0, true, "details and highlights: the last and lightest paint, more opaque";
     Signature, "signature", Paintable, Some(15.0), 10.0, false, "fluid paint, practised first";
     Photograph, "photograph", Paintable, None, 20.0, false, "before any gloss goes on";
     Embellishment, "embellishment", Paintable, Some(45.0), 30.0, true, "metallic or iridescent details";

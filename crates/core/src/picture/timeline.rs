@@ -23,8 +23,11 @@ pub struct CoatHistory {
     pub coat: LaidCoat,
     /// States reached before the next coat was laid.
     pub events: Events,
-    /// States reached if nothing more were laid; the same as `events` where those are complete.
+    /// States reached if nothing more were laid; of a coat deep in a high stack (see
+    /// [`FOLLOWED_ALONE`]) only those reached before the next coat.
     pub if_left: Events,
+    /// Whether `if_left` was followed to its end.
+    pub followed: bool,
 }
 
 /// Every coat at one moment, from the ground up.
@@ -47,6 +50,11 @@ pub struct Timeline {
     pub frames: Vec<Frame>,
 }
 
+/// Height of a stack [coats] up to which every coat is also followed on its own: each costs a run
+/// of weeks, and of a higher stack only the last coats are still worked on. [practice]
+pub const FOLLOWED_ALONE: usize = 40;
+/// Coats followed on their own in a higher stack. [practice]
+const FOLLOWED_OF_MANY: usize = 6;
 /// First moment after a coat that is drawn [s]. [practice]
 const FIRST_FRAME_S: f64 = 30.0;
 
@@ -71,7 +79,9 @@ pub fn follow(
         film.advance(air, coat.at, None);
         film.lay(coat.wet_m, coat.mix);
         let end = coats.get(n + 1).map_or(until.max(coat.at), |next| next.at);
-        let alone = left.map(|state| {
+        let most = if coats.len() > FOLLOWED_ALONE { FOLLOWED_OF_MANY } else { FOLLOWED_ALONE };
+        let near = coats.len() - n <= most;
+        let alone = left.filter(|_| near).map(|state| {
             let mut fork = film.clone();
             fork.advance(air, coat.at + HORIZON_S, Some(state));
             fork.events().clone()
@@ -91,6 +101,7 @@ pub fn follow(
         let events = film.events().clone();
         line.coats.push(CoatHistory {
             coat: *coat,
+            followed: alone.is_some(),
             if_left: alone.unwrap_or_else(|| events.clone()),
             events,
         });

@@ -109,7 +109,7 @@ fn still_free(
     if candidate.holds_until.is_some() {
         return false;
     }
-    let ready = candidate.wait.as_ref().map_or(from, |w| w.until.max(from));
+    let ready = whole_minute(candidate.wait.as_ref().map_or(from, |w| w.until.max(from)));
     let again = calendar.find(ready, step.hands_on_min, step.splittable, &candidate.bench);
     again.is_ok_and(|slot| slot == candidate.slot)
 }
@@ -147,7 +147,7 @@ fn place(
     let s = &bed.picture.steps[step];
     let bench =
         Bench { picture: p, mix: s.mix.iter().map(|m| (m.material.clone(), m.parts)).collect() };
-    let mut not_before = ready.unwrap_or(request.from).max(request.from);
+    let mut not_before = whole_minute(ready.unwrap_or(request.from).max(request.from));
     let places = request.document.flat_places as usize;
     if s.kind.seals() && places == 0 {
         return Err(Blocked::NoFlatPlace);
@@ -165,7 +165,7 @@ fn place(
             if taken.len() >= places {
                 // With the places all held, the one that comes free first decides.
                 let free = taken[taken.len() - places];
-                not_before = free.max(not_before + Duration::minutes(1));
+                not_before = whole_minute(free.max(not_before + Duration::minutes(1)));
                 if let Some(w) = &mut wait {
                     w.reason = WaitReason::FlatPlace;
                     w.until = not_before;
@@ -176,6 +176,12 @@ fn place(
         }
         return Ok(Candidate { step, slot, bench, wait, holds_until });
     }
+}
+
+/// Up to the full minute: nobody starts a coat at 18:44:17.
+fn whole_minute(at: DateTime<Utc>) -> DateTime<Utc> {
+    let over = at.timestamp_millis().rem_euclid(60_000);
+    if over == 0 { at } else { at + Duration::milliseconds(60_000 - over) }
 }
 
 /// Adds what stands on blocked steps, and judges the whole.

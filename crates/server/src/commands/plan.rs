@@ -51,7 +51,7 @@ fn steps(document: &StudioDocument, made: &Plan) -> Vec<Value> {
                     "of": picture.steps[wait.of].id,
                     "until": local(wait.until),
                     "lag_min": wait.lag_min.round(),
-                    "because": why(wait),
+                    "because": why(wait, picture.steps[wait.of].title()),
                 })
             });
             let mut row = json!({

@@ -27,7 +27,7 @@ pub fn calendar(document: &StudioDocument, plan: &Plan, stamp: DateTime<Utc>) ->
                 .ends(sitting.to);
             if let Some(wait) = planned.wait.as_ref().filter(|_| n == 0) {
                 let below = picture.steps[wait.of].title();
-                event.description(&format!("Waits for {below}: {}.", why(wait)));
+                event.description(&format!("{}.", why(wait, below)));
                 let ready = wait.film_ready.filter(|at| *at > stamp && *at <= sitting.from);
                 if let (Some(at), Some(said)) = (ready, alarm_text(wait, &picture.title)) {
                     event.alarm(Alarm::display(&said, at - sitting.from));
@@ -45,17 +45,20 @@ fn alarm_text(wait: &Wait, title: &str) -> Option<String> {
         .then(|| format!("{title}: {}", need_word(wait.state)))
 }
 
-/// Why a step waits, in words.
-pub fn why(wait: &Wait) -> String {
-    match wait.reason {
-        WaitReason::Film => format!("{} by then", need_word(wait.state)),
-        WaitReason::Order => "it is done first".into(),
-        WaitReason::School => "the studio's waiting time before varnish".into(),
-        WaitReason::SlowPaint => "two weeks, because slow-drying paint is in the stack".into(),
-        WaitReason::FreshEyes => "a night, to look at it with fresh eyes".into(),
-        WaitReason::BetweenVarnish => "the gap between varnish coats".into(),
-        WaitReason::Gap => "the gap you asked for".into(),
-        WaitReason::NotBefore => "the date you set".into(),
-        WaitReason::FlatPlace => "a flat place comes free".into(),
-    }
+/// Why a step waits for the one called `below`, in words.
+pub fn why(wait: &Wait, below: &str) -> String {
+    let reason = match wait.reason {
+        WaitReason::Film => {
+            return format!("Waits for {below} to be {}", need_word(wait.state));
+        }
+        WaitReason::Order => return format!("Comes after {below}"),
+        WaitReason::School => "the studio's waiting time before varnish",
+        WaitReason::SlowPaint => "two weeks, because slow-drying paint is in the stack",
+        WaitReason::FreshEyes => "a night, to look at it with fresh eyes",
+        WaitReason::BetweenVarnish => "the gap between varnish coats",
+        WaitReason::Gap => "the gap you asked for",
+        WaitReason::NotBefore => "the date you set",
+        WaitReason::FlatPlace => "a flat place that comes free",
+    };
+    format!("Waits after {below}: {reason}")
 }

@@ -141,6 +141,7 @@ fn coat_out(document: &StudioDocument, p: usize, coat: &CoatOutlook) -> CoatOut 
         swatch: swatch.map(Swatch::to_hex),
         states: StatesOut::from(&coat.history.events),
         if_left: StatesOut::from(&coat.history.if_left),
+        followed: coat.history.followed,
         seal_from: coat.seal_from.map(instant),
     }
 }
@@ -157,7 +158,7 @@ fn planned_out(document: &StudioDocument, planned: &PlannedStep) -> PlannedOut {
             of: picture.steps[wait.of].title().to_owned(),
             until: wait.until,
             lag_min: wait.lag_min,
-            because: why(wait),
+            because: why(wait, picture.steps[wait.of].title()),
             film_ready: wait.film_ready,
         }),
         blocked: planned.blocked.as_ref().map(ToString::to_string),

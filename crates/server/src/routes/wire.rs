@@ -211,6 +211,8 @@ pub struct CoatOut {
     pub states: StatesOut,
     /// States if nothing more were laid.
     pub if_left: StatesOut,
+    /// Whether `if_left` was followed to its end; deep in a stack of hundreds it is not.
+    pub followed: bool,
     /// From when the stack may be sealed if nothing more were laid: the later of the computed
     /// cure and the school's floor.
     #[schema(required)]
@@ -229,7 +231,7 @@ pub struct WaitOut {
     pub until: DateTime<Utc>,
     /// Minutes from the end of that step to then.
     pub lag_min: f64,
-    /// What decides, in words.
+    /// Why it waits, as a sentence without its end.
     pub because: String,
     /// When the film alone would be ready.
     #[schema(required)]

@@ -56,10 +56,9 @@ export function Now() {
           </Typography>
           {next.step.waits_for && (
             <Typography sx={{ mt: 0.5 }}>
-              {start(next.step.waits_for.of)} is below it: {next.step.waits_for.because}
               {Date.parse(next.step.waits_for.until) > now
-                ? `, ${moment(Date.parse(next.step.waits_for.until), now, zone)}.`
-                : '. The wait is over.'}
+                ? `${next.step.waits_for.because}, ${moment(Date.parse(next.step.waits_for.until), now, zone)}.`
+                : `${start(next.step.waits_for.of)} below it is ready for it.`}
             </Typography>
           )}
           <Box sx={{ display: 'flex', gap: 1.5, mt: 2, flexWrap: 'wrap' }}>
@@ -78,6 +77,25 @@ export function Now() {
         <Typography variant="h1" sx={{ my: 3 }}>
           Nothing is planned. Make a picture, or set the studio’s hours.
         </Typography>
+      )}
+      {view.late.length > 0 && (
+        <Box component="section" aria-label="Dates in danger" sx={{ mb: 4 }}>
+          <Typography variant="h3">Will not make its date</Typography>
+          {view.late.map((p) => (
+            <Typography key={p.id} sx={{ color: 'error.main', fontWeight: 600, mt: 0.5 }}>
+              <Box
+                component={Link}
+                to={`/pictures/${p.id}`}
+                sx={{ ...pictureLink, color: 'inherit' }}
+              >
+                {p.title}
+              </Box>
+              : due {p.due ? dueDay(p.due, now) : ''}, ready{' '}
+              {p.finish ? exact(Date.parse(p.finish), zone) : 'never'}, {p.days_late}{' '}
+              {p.days_late === 1 ? 'day' : 'days'} late.
+            </Typography>
+          ))}
+        </Box>
       )}
       <Box
         sx={{
@@ -119,25 +137,6 @@ export function Now() {
           }))}
         />
       </Box>
-      {view.late.length > 0 && (
-        <Box component="section" aria-label="Dates in danger" sx={{ mt: 4 }}>
-          <Typography variant="h3">Will not make its date</Typography>
-          {view.late.map((p) => (
-            <Typography key={p.id} sx={{ color: 'error.main', fontWeight: 600, mt: 0.5 }}>
-              <Box
-                component={Link}
-                to={`/pictures/${p.id}`}
-                sx={{ ...pictureLink, color: 'inherit' }}
-              >
-                {p.title}
-              </Box>
-              : due {p.due ? dueDay(p.due, now) : ''}, ready{' '}
-              {p.finish ? exact(Date.parse(p.finish), zone) : 'never'}, {p.days_late}{' '}
-              {p.days_late === 1 ? 'day' : 'days'} late.
-            </Typography>
-          ))}
-        </Box>
-      )}
       <Box sx={{ mt: 5 }}>
         <Legend />
       </Box>

@@ -27,7 +27,7 @@ export function PictureFigure({ view, zone }: Props) {
   }
   return (
     <Box sx={{ mt: 1.5 }}>
-      <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', lg: '1fr 270px' }, gap: 2.5 }}>
+      <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', lg: '1fr 290px' }, gap: 2.5 }}>
         <Box ref={ref} sx={{ minWidth: 0, minHeight: HEIGHT }}>
           {width > 0 && (
             <Strata
@@ -48,7 +48,7 @@ export function PictureFigure({ view, zone }: Props) {
           coats={data.outlook.coats}
           sample={sample}
           absorbs={data.absorbs_um}
-          width={270}
+          width={290}
           height={HEIGHT}
         />
       </Box>

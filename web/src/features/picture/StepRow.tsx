@@ -3,7 +3,7 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import type { Schemas } from '../../api/client';
 import { Chip } from '../../components/Chip';
-import { exact, moment, span } from '../../format/time';
+import { exact, moment, span, upToMinute } from '../../format/time';
 import { mixWords, plain, start } from '../../format/words';
 import { duplicateStep, moveStep, removeStep, unlay, type Step } from './stepEdits';
 import type { usePictureEdit } from './usePictureEdit';
@@ -157,7 +157,7 @@ function When({ step, coat, planned, zone, now }: Props) {
       </Typography>
       {wait && until !== undefined && (
         <Typography color="text.secondary">
-          Waits for {wait.of}: {wait.because}, {exact(until, zone)}
+          {wait.because}, {exact(upToMinute(until), zone)}
           {wait.lag_min >= 1 ? ` (${span(wait.lag_min)} after it)` : ''}
           {from - until > 30 * 60_000 && from > now
             ? `; next free hours ${moment(from, now, zone)}`

@@ -6,7 +6,7 @@ import type { Schemas } from '../../api/client';
 import { outlookQuery } from '../../api/queries';
 import { useNow } from '../../components/useNow';
 import type { Mark } from '../../figures/Rail';
-import { exact } from '../../format/time';
+import { exact, upToMinute } from '../../format/time';
 
 const HOUR = 3_600_000;
 /** Share of the rail that lies before now. */
@@ -58,7 +58,7 @@ function marksOf(
           at,
           shape: 'film',
           short: `${brief(picture.title)}: ${short}`,
-          full: `${exact(at, zone)}: ${picture.title}, ${coat.title} is ${short}: ${allows}`,
+          full: `${exact(upToMinute(at), zone)}: ${picture.title}, ${coat.title} is ${short}: ${allows}`,
           weight,
           open: go,
         });

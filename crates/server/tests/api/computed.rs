@@ -1,0 +1,111 @@
+//! What is computed from a studio: outlook, strata, calendar, and the log that moves the plan.
+
+use super::{NOW, Studio};
+use chrono::{DateTime, Utc};
+use icalendar::{Calendar, Component};
+use serde_json::{Value, json};
+use sqlx::MySqlPool;
+use ulvek_store::MIGRATIONS;
+
+fn time(value: &Value) -> DateTime<Utc> {
+    value.as_str().unwrap().parse().unwrap()
+}
+
+#[sqlx::test(migrator = "MIGRATIONS")]
+async fn the_demo_has_a_coat_drying_now_and_a_date_in_danger(pool: MySqlPool) {
+    let studio = Studio::on(pool);
+    let key = studio.demo().await;
+    let outlook = studio.get(&format!("/api/studios/{key}/outlook")).await.json();
+    let pictures = outlook["pictures"].as_array().unwrap();
+    let of = |title: &str| {
+        pictures.iter().find(|p| p["title"].as_str().unwrap().starts_with(title)).unwrap()
+    };
+    let now: DateTime<Utc> = NOW.parse().unwrap();
+    let last = |p: &Value| {
+        p["coats"].as_array().unwrap().iter().rfind(|c| c["planned"] == false).unwrap().clone()
+    };
+    assert!(time(&last(of("Two carboys"))["if_left"]["paintable_at"]) > now, "still drying");
+    assert!(of("Sleet")["days_late"].as_i64().unwrap() > 0, "will not make its date");
+    assert!(time(&last(of("Lamp row"))["seal_from"]) < now, "ready to seal");
+    assert_eq!(of("Ship's lantern")["plan"][0]["title"], "Varnish 2", "between varnish coats");
+    assert_eq!(of("Storm glass")["done"], 1, "just begun");
+    assert_eq!(of("Fog lamp")["plan"].as_array().unwrap().len(), 0, "finished");
+    for p in pictures.iter().filter(|p| !p["title"].as_str().unwrap().starts_with("Sleet")) {
+        assert_eq!(p["days_late"], 0, "{}", p["title"]);
+    }
+}
+
+#[sqlx::test(migrator = "MIGRATIONS")]
+async fn a_thicker_coat_logged_later_moves_the_plan(pool: MySqlPool) {
+    let studio = Studio::on(pool);
+    let key = studio.demo().await;
+    let id = studio.picture(&key, "Two carboys").await;
+    let next = async || {
+        let strata = studio.get(&format!("/api/pictures/{id}/strata")).await.json();
+        let detail =
+            strata["outlook"]["plan"].as_array().unwrap().iter().find(|s| s["step"] == "s9");
+        time(&detail.unwrap()["waits_for"]["film_ready"])
+    };
+    let log = |version: i64, film: Value| {
+        let mut entry = json!({ "version": version, "step": "s8", "at": "2027-01-14T16:30:00Z" });
+        entry.as_object_mut().unwrap().extend(film.as_object().unwrap().clone());
+        entry
+    };
+    let path = format!("/api/pictures/{id}/laid");
+    assert_eq!(studio.post(&path, &log(1, json!({}))).await.status, 200);
+    let thin = next().await;
+    studio.post(&format!("/api/pictures/{id}/undo"), &json!({ "version": 2 })).await;
+    // 40 x 50 cm: 20 ml on 0.2 m2 are 100 um.
+    let thick = studio.post(&path, &log(3, json!({ "amount_ml": 20 }))).await.json();
+    assert_eq!(thick["picture"]["steps"][7]["wet_film_um"], 100.0);
+    assert!(next().await > thin);
+}
+
+#[sqlx::test(migrator = "MIGRATIONS")]
+async fn the_calendar_has_one_event_for_each_sitting_and_alarms_when_the_film_is_ready(
+    pool: MySqlPool,
+) {
+    let studio = Studio::on(pool);
+    let key = studio.demo().await;
+    let outlook = studio.get(&format!("/api/studios/{key}/outlook")).await.json();
+    let plans = || {
+        let pictures = outlook["pictures"].as_array().unwrap().iter();
+        pictures.flat_map(|p| p["plan"].as_array().unwrap().clone())
+    };
+    let sittings: usize = plans().map(|s| s["sittings"].as_array().unwrap().len()).sum();
+    let answer = studio.get(&format!("/api/studios/{key}/plan.ics")).await;
+    assert_eq!(answer.headers["content-type"], "text/calendar; charset=utf-8");
+    let text = answer.text();
+    // An independent reader: the parser of the icalendar crate.
+    let calendar: Calendar = text.parse().unwrap();
+    let events: Vec<_> = calendar.components.iter().filter_map(|c| c.as_event()).collect();
+    assert_eq!(events.len(), sittings);
+    let uids: std::collections::HashSet<_> = events.iter().map(|e| e.get_uid().unwrap()).collect();
+    assert_eq!(uids.len(), sittings, "every event has an id of its own");
+    assert!(events.iter().all(|e| e.get_start().is_some() && e.get_end().is_some()));
+    assert!(text.contains("DESCRIPTION:Two carboys\\, north window: paintable"), "{text}");
+    assert!(text.contains("DESCRIPTION:Two carboys\\, north window: ready to seal"));
+    assert!(text.lines().all(|l| l.trim_end_matches('\r').len() <= 75), "RFC 5545, 3.1: folded");
+}
+
+#[sqlx::test(migrator = "MIGRATIONS")]
+async fn a_picture_of_200_coats_is_followed(pool: MySqlPool) {
+    let studio = Studio::on(pool);
+    let key = studio.demo().await;
+    let mut document = studio.get(&format!("/api/studios/{key}/document")).await.json();
+    let start: DateTime<Utc> = "2026-06-01T10:00:00Z".parse().unwrap();
+    let steps: Vec<Value> = (0..200)
+        .map(|i| {
+            json!({ "id": format!("c{i}"), "kind": "glaze", "hands_on_min": 20, "wet_film_um": 30,
+                    "mix": [{ "material": "glazing", "parts": 9 }, { "material": "fluid-pv19", "parts": 1 }],
+                    "laid_at": start + chrono::Duration::days(i) })
+        })
+        .collect();
+    document["pictures"] = json!([{ "id": "many", "title": "Two hundred coats", "width_cm": 20,
+                                    "height_cm": 20, "steps": steps }]);
+    let made = studio.post("/api/studios/import", &document).await.json();
+    let id = studio.picture(made["id"].as_str().unwrap(), "Two hundred").await;
+    let strata = studio.get(&format!("/api/pictures/{id}/strata")).await;
+    assert_eq!(strata.status, 200);
+    assert_eq!(strata.json()["films"].as_array().unwrap().len(), 200);
+}

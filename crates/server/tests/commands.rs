@@ -1,0 +1,137 @@
+//! The headless commands as a process: output, messages, exit status.
+#![allow(clippy::unwrap_used)]
+
+use serde_json::{Value, json};
+use std::io::Write;
+use std::process::{Command, Output, Stdio};
+
+/// Runs `ulvek` with `input` on standard input.
+fn ulvek(arguments: &[&str], input: &str) -> Output {
+    let mut child = Command::new(env!("CARGO_BIN_EXE_ulvek"))
+        .args(arguments)
+        .stdin(Stdio::piped())
+        .stdout(Stdio::piped())
+        .stderr(Stdio::piped())
+        .spawn()
+        .unwrap();
+    child.stdin.take().unwrap().write_all(input.as_bytes()).unwrap();
+    child.wait_with_output().unwrap()
+}
+
+fn document() -> Value {
+    json!({
+        "format": "ulvek.studio/1",
+        "studio": {
+            "name": "Test room", "time_zone": "Europe/Oslo",
+            "hours": [{ "day": "sat", "from": "10:00", "to": "16:00" }],
+            "closed": [{ "from": "2027-01-01", "to": "2027-01-03" }],
+            "flat_places": 2, "setup_min": 10,
+            "schools": { "thinning": "medium_only", "waiting": "standard", "fresh_eyes": true, "isolation_coat": false }
+        },
+        "air": { "temperature_c": 21.0, "relative_humidity": 0.50, "air_speed_m_s": 0.15 },
+        "materials": [{ "id": "heavy", "name": "Heavy paint", "kind": "paint", "solids": 0.42, "water": 0.53, "glycol": 0.05 }],
+        "pictures": [{
+            "id": "p1", "title": "Lantern row", "width_cm": 40, "height_cm": 50, "due": "2027-01-08",
+            "ground": { "absorbs_um": 0 },
+            "steps": [
+                { "id": "s1", "kind": "tone", "hands_on_min": 25, "wet_film_um": 100, "mix": [{ "material": "heavy", "parts": 1 }],
+                  "laid_at": "2027-01-04T10:00:00+01:00" },
+                { "id": "s2", "kind": "glaze", "hands_on_min": 40, "wet_film_um": 40, "mix": [{ "material": "heavy", "parts": 1 }] }
+            ]
+        }]
+    })
+}
+
+fn answer(output: &Output) -> Value {
+    assert_eq!(output.status.code(), Some(0), "{}", String::from_utf8_lossy(&output.stderr));
+    serde_json::from_slice(&output.stdout).unwrap()
+}
+
+#[test]
+fn simulate_prints_the_reference_times_of_the_first_row() {
+    let out = answer(&ulvek(
+        &["simulate", "-", "--fine", "--at", "2027-01-04T10:30:00+01:00"],
+        &document().to_string(),
+    ));
+    let coat = &out["pictures"][0]["coats"][0];
+    let minutes = |name: &str| {
+        let at: chrono::DateTime<chrono::Utc> = coat[name].as_str().unwrap().parse().unwrap();
+        let laid: chrono::DateTime<chrono::Utc> =
+            coat["laid_at"].as_str().unwrap().parse().unwrap();
+        (at - laid).num_seconds() as f64 / 60.0
+    };
+    // drying.md, reference values: heavy 100 um, sealed ground, within 4 % or 2 min.
+    for (name, want) in [
+        ("setting_at", 27.8),
+        ("touch_dry_at", 40.5),
+        ("paintable_at", 50.7),
+        ("dry_through_at", 961.0),
+        ("ready_to_seal_at", 3349.0),
+        ("ready_to_wrap_at", 5376.0),
+    ] {
+        assert!(
+            (minutes(name) - want).abs() <= (0.04 * want).max(2.0),
+            "{name}: {}",
+            minutes(name)
+        );
+    }
+    assert_eq!(out["pictures"][0]["film"]["coats"][0]["state"], "setting");
+}
+
+#[test]
+fn plan_places_the_next_step_into_the_next_hours_with_its_wait() {
+    let out = answer(&ulvek(
+        &["plan", "-", "--from", "2027-01-04T12:00:00+01:00"],
+        &document().to_string(),
+    ));
+    let step = &out["steps"][0];
+    assert_eq!(
+        step["sittings"][0],
+        json!({ "from": "2027-01-09T10:10:00+01:00", "to": "2027-01-09T10:50:00+01:00" })
+    );
+    assert_eq!(step["waits_for"]["state"], "paintable");
+    assert_eq!(step["waits_for"]["of"], "s1");
+    assert_eq!(out["pictures"][0]["days_late"], 1);
+    assert_eq!(out["objective"]["weighted_days_late"], 1.0);
+}
+
+#[test]
+fn check_exits_with_1_when_a_rule_says_stop() {
+    let mut cold = document();
+    cold["air"]["temperature_c"] = json!(8);
+    let out = ulvek(&["check", "-"], &cold.to_string());
+    assert_eq!(out.status.code(), Some(1));
+    let findings: Value = serde_json::from_slice(&out.stdout).unwrap();
+    assert_eq!(findings["findings"][0]["rule"], "room-too-cold");
+    assert_eq!(answer(&ulvek(&["check", "-"], &document().to_string())), json!({ "findings": [] }));
+}
+
+#[test]
+fn bad_input_exits_with_2_and_one_line_naming_the_place() {
+    let mut bad = document();
+    bad["pictures"][0]["steps"][1]["wet_film_um"] = json!(0);
+    for (input, place) in [
+        (bad.to_string(), "pictures[0].steps[1].wet_film_um: "),
+        (document().to_string()[..300].to_owned(), "EOF while parsing"),
+        (document().to_string().replace("studio/1", "studio/2"), "format: is \"ulvek.studio/2\""),
+        (" ".repeat(50_000_000), "larger than 16 MB"),
+    ] {
+        let mut child = Command::new(env!("CARGO_BIN_EXE_ulvek"))
+            .args(["simulate", "-"])
+            .stdin(Stdio::piped())
+            .stdout(Stdio::piped())
+            .stderr(Stdio::piped())
+            .spawn()
+            .unwrap();
+        // A document that is too large is not read to its end.
+        let _ = child.stdin.take().unwrap().write_all(input.as_bytes());
+        let out = child.wait_with_output().unwrap();
+        assert_eq!(out.status.code(), Some(2));
+        let said = String::from_utf8(out.stderr).unwrap();
+        assert_eq!(said.lines().count(), 1, "{said}");
+        assert!(said.contains(place), "{said}");
+        assert!(out.stdout.is_empty());
+    }
+    let gone = ulvek(&["simulate", "/nonexistent.json"], "");
+    assert_eq!(gone.status.code(), Some(2));
+}
