@@ -12,9 +12,11 @@ use utoipa::ToSchema;
 #[derive(Debug, Clone, Serialize, ToSchema)]
 pub struct Problem {
     /// What kind of problem, `urn:ulvek:problem:...`.
-    pub r#type: String,
+    #[schema(value_type = String)]
+    pub r#type: &'static str,
     /// The kind in words.
-    pub title: String,
+    #[schema(value_type = String)]
+    pub title: &'static str,
     /// The HTTP status again.
     pub status: u16,
     /// What is wrong here, in one sentence.
@@ -31,10 +33,15 @@ pub struct Problem {
 }
 
 impl Problem {
-    fn new(status: StatusCode, kind: &str, title: &str, detail: impl Into<String>) -> Self {
+    fn new(
+        status: StatusCode,
+        kind: &'static str,
+        title: &'static str,
+        detail: impl Into<String>,
+    ) -> Self {
         Self {
-            r#type: format!("urn:ulvek:problem:{kind}"),
-            title: title.to_owned(),
+            r#type: kind,
+            title,
             status: status.as_u16(),
             detail: detail.into(),
             path: None,
@@ -47,7 +54,7 @@ impl Problem {
     pub fn not_found(what: &str) -> Self {
         Self::new(
             StatusCode::NOT_FOUND,
-            "not-found",
+            "urn:ulvek:problem:not-found",
             "Not found",
             format!("There is no {what} here."),
         )
@@ -58,7 +65,7 @@ impl Problem {
         let (path, reason) = (path.into(), reason.into());
         let mut problem = Self::new(
             StatusCode::UNPROCESSABLE_ENTITY,
-            "refused",
+            "urn:ulvek:problem:refused",
             "Input refused",
             Refusal::new(path.clone(), reason).to_string(),
         );
@@ -70,7 +77,7 @@ impl Problem {
     pub fn too_large() -> Self {
         Self::new(
             StatusCode::PAYLOAD_TOO_LARGE,
-            "too-large",
+            "urn:ulvek:problem:too-large",
             "Too large",
             "The document is larger than 16 MB, the most that is taken.",
         )
@@ -80,7 +87,7 @@ impl Problem {
     pub fn method_not_allowed() -> Self {
         Self::new(
             StatusCode::METHOD_NOT_ALLOWED,
-            "method",
+            "urn:ulvek:problem:method",
             "Not possible here",
             "This address does not take that method.",
         )
@@ -90,7 +97,7 @@ impl Problem {
     pub fn internal() -> Self {
         Self::new(
             StatusCode::INTERNAL_SERVER_ERROR,
-            "internal",
+            "urn:ulvek:problem:internal",
             "A fault of the program",
             "Something went wrong in the application. Nothing was changed; please try again.",
         )
@@ -100,7 +107,7 @@ impl Problem {
     pub fn timeout() -> Self {
         Self::new(
             StatusCode::SERVICE_UNAVAILABLE,
-            "timeout",
+            "urn:ulvek:problem:timeout",
             "Took too long",
             "The answer took too long. Nothing was changed; please try again.",
         )
@@ -120,7 +127,7 @@ impl From<StoreError> for Problem {
             StoreError::Stale { given, current } => {
                 let mut problem = Self::new(
                     StatusCode::CONFLICT,
-                    "conflict",
+                    "urn:ulvek:problem:conflict",
                     "Edited elsewhere",
                     format!(
                         "It was edited elsewhere in the meantime: your edit was made on version \
@@ -133,7 +140,7 @@ impl From<StoreError> for Problem {
             }
             StoreError::NoSuchRevision => Self::new(
                 StatusCode::CONFLICT,
-                "no-revision",
+                "urn:ulvek:problem:no-revision",
                 "Nothing to step to",
                 "There is nothing to undo or redo.",
             ),
@@ -141,7 +148,7 @@ impl From<StoreError> for Problem {
                 tracing::warn!(%cause, "the database does not answer");
                 Self::new(
                     StatusCode::SERVICE_UNAVAILABLE,
-                    "database-away",
+                    "urn:ulvek:problem:database-away",
                     "The database is away",
                     "The database does not answer just now. Nothing was changed; try again in a moment.",
                 )

@@ -45,6 +45,15 @@ pub fn pool(url: &str) -> Result<MySqlPool, StoreError> {
         .connect_lazy(url)?)
 }
 
+/// Whether the database at `url` answers and lets its user in.
+pub async fn lets_in(url: &str) -> bool {
+    use sqlx::Connection;
+    match sqlx::MySqlConnection::connect(url).await {
+        Ok(connection) => connection.close().await.is_ok(),
+        Err(_) => false,
+    }
+}
+
 /// Asks the database for a sign of life.
 ///
 /// # Errors

@@ -383,7 +383,10 @@ export interface components {
         };
         /** @description A coat, laid or planned. */
         CoatOut: {
-            /** @description Whether `if_left` was followed to its end; deep in a stack of hundreds it is not. */
+            /**
+             * @description Whether `if_left` was followed to its end; in an outlook only the last laid coat's is,
+             *     and deep in a stack of hundreds none.
+             */
             followed: boolean;
             /** @description States if nothing more were laid. */
             if_left: components["schemas"]["StatesOut"];

@@ -61,15 +61,16 @@ const FIRST_FRAME_S: f64 = 30.0;
 /// Follows `coats` (in order of time) over a ground and on to `until` [s].
 ///
 /// `absorbs_m` [m of water] and `length_m` [m] are those of the picture. Up to `frames` moments
-/// are kept, spread over the coats, each run spaced evenly in the logarithm of time. With `left`
-/// set, each coat is also followed on its own until that state is reached.
+/// are kept, spread over the coats, each run spaced evenly in the logarithm of time. The coats for
+/// which `alone` holds (by their place in `coats`) are also followed on their own until the stack
+/// could be sealed.
 pub fn follow(
     (absorbs_m, length_m): (f64, f64),
     coats: &[LaidCoat],
     air: &AirSeries,
     grid: Grid,
     (until, frames): (f64, usize),
-    left: Option<FilmState>,
+    alone: impl Fn(usize) -> bool,
 ) -> Timeline {
     let Some(first) = coats.first() else { return Timeline::default() };
     let mut film = Film::new(absorbs_m, length_m, grid, first.at);
@@ -81,9 +82,9 @@ pub fn follow(
         let end = coats.get(n + 1).map_or(until.max(coat.at), |next| next.at);
         let most = if coats.len() > FOLLOWED_ALONE { FOLLOWED_OF_MANY } else { FOLLOWED_ALONE };
         let near = coats.len() - n <= most;
-        let alone = left.filter(|_| near).map(|state| {
+        let left = (near && alone(n)).then(|| {
             let mut fork = film.clone();
-            fork.advance(air, coat.at + HORIZON_S, Some(state));
+            fork.advance(air, coat.at + HORIZON_S, Some(FilmState::ReadyToSeal));
             fork.events().clone()
         });
         if frames > 0 {
@@ -101,8 +102,8 @@ pub fn follow(
         let events = film.events().clone();
         line.coats.push(CoatHistory {
             coat: *coat,
-            followed: alone.is_some(),
-            if_left: alone.unwrap_or_else(|| events.clone()),
+            followed: left.is_some(),
+            if_left: left.unwrap_or_else(|| events.clone()),
             events,
         });
     }

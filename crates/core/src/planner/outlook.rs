@@ -22,7 +22,8 @@ pub struct CoatOutlook {
 }
 
 /// Follows the coats of picture `p`, those laid and those of `plan`, up to `until` [s], keeping up
-/// to `frames` moments of the film.
+/// to `frames` moments of the film. Without frames only the last laid coat is followed on its own:
+/// it alone can be asked about now.
 pub fn outlook(
     document: &StudioDocument,
     p: usize,
@@ -39,14 +40,9 @@ pub fn outlook(
     }));
     coats.sort_by(|a, b| a.at.total_cmp(&b.at));
     let size = (picture.absorbs_um * 1e-6, picture.shorter_side_m());
-    let line = follow(
-        size,
-        &coats,
-        &document.air,
-        Grid::PLANNING,
-        (until, frames),
-        Some(FilmState::ReadyToSeal),
-    );
+    let line = follow(size, &coats, &document.air, Grid::PLANNING, (until, frames), |n| {
+        frames > 0 || n + 1 == laid
+    });
     let mut slow = false;
     let mut painted = None;
     let outlooks = line.coats.into_iter().enumerate().map(|(n, history)| {

@@ -139,7 +139,7 @@ pub fn check(document: &StudioDocument) -> Vec<Finding> {
         let coats = laid_coats(document, picture);
         let until = coats.last().map_or(0.0, |c| c.at);
         let size = (picture.absorbs_um * 1e-6, picture.shorter_side_m());
-        let laid = follow(size, &coats, &document.air, Grid::PLANNING, (until, 0), None);
+        let laid = follow(size, &coats, &document.air, Grid::PLANNING, (until, 0), |_| false);
         let scene = Scene { document, picture, laid };
         for rule in RULES {
             (rule.check)(&scene, &mut |step, what| {

@@ -39,7 +39,7 @@ fn one(document: &StudioDocument, picture: &Picture, asked: Simulate) -> Value {
     let coats = laid_coats(document, picture);
     let size = (picture.absorbs_um * 1e-6, picture.shorter_side_m());
     let until = coats.last().map_or(0.0, |c| c.at + HORIZON_S);
-    let line = follow(size, &coats, &document.air, grid, (until, 0), None);
+    let line = follow(size, &coats, &document.air, grid, (until, 0), |_| false);
     let coats_out: Vec<Value> = line
         .coats
         .iter()
@@ -59,7 +59,7 @@ fn one(document: &StudioDocument, picture: &Picture, asked: Simulate) -> Value {
     if let Some(at) = asked.at {
         let t = at.timestamp_micros() as f64 / 1e6;
         let there: Vec<_> = coats.iter().copied().filter(|c| c.at <= t).collect();
-        let line = follow(size, &there, &document.air, grid, (t, 2), None);
+        let line = follow(size, &there, &document.air, grid, (t, 2), |_| false);
         let film: Vec<Value> = line.frames.last().map_or_else(Vec::new, |frame| {
             frame
                 .coats

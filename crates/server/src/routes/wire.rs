@@ -211,7 +211,8 @@ pub struct CoatOut {
     pub states: StatesOut,
     /// States if nothing more were laid.
     pub if_left: StatesOut,
-    /// Whether `if_left` was followed to its end; deep in a stack of hundreds it is not.
+    /// Whether `if_left` was followed to its end; in an outlook only the last laid coat's is,
+    /// and deep in a stack of hundreds none.
     pub followed: bool,
     /// From when the stack may be sealed if nothing more were laid: the later of the computed
     /// cure and the school's floor.

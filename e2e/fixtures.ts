@@ -1,0 +1,47 @@
+/** One application with its own database and its own clock per journey. */
+import AxeBuilder from '@axe-core/playwright';
+import { test as base, expect, type Page } from '@playwright/test';
+import { startServer, type Server } from './server';
+
+export const test = base.extend<{ server: Server }>({
+  // eslint-disable-next-line no-empty-pattern
+  server: async ({}, use) => {
+    const server = await startServer();
+    await use(server);
+    await server.stop();
+  },
+  baseURL: async ({ server }, use) => use(server.url),
+});
+
+export { expect };
+
+/** Opens a view and waits until it is there. */
+export async function open(page: Page, view: 'Now' | 'Pictures' | 'Studio') {
+  await page.goto({ Now: '/', Pictures: '/pictures', Studio: '/studio' }[view]);
+  const heading = { Now: /: /, Pictures: 'Pictures', Studio: /North-light room/ }[view];
+  await expect(page.getByRole('heading', { level: 1, name: heading })).toBeVisible();
+}
+
+/** Opens the picture whose title begins so. */
+export async function openPicture(page: Page, title: string) {
+  await open(page, 'Pictures');
+  await page.getByRole('main').getByRole('link', { name: title }).click();
+  await expect(page.getByRole('slider', { name: 'Film of the picture over time' })).toBeVisible();
+}
+
+/** No serious fault by an automated accessibility check. */
+export async function expectAccessible(page: Page) {
+  const { violations } = await new AxeBuilder({ page }).analyze();
+  const faults = violations
+    .filter((v) => v.impact === 'serious' || v.impact === 'critical')
+    .map((v) => `${v.id}: ${v.nodes.map((n) => n.html.slice(0, 120)).join(' | ')}`);
+  expect(faults).toEqual([]);
+}
+
+/** Nothing scrolls sideways. */
+export async function expectNoSidewaysScroll(page: Page) {
+  const over = await page.evaluate(
+    () => document.documentElement.scrollWidth - document.documentElement.clientWidth,
+  );
+  expect(over).toBeLessThanOrEqual(0);
+}

@@ -1,0 +1,80 @@
+import {
+  expect,
+  expectAccessible,
+  expectNoSidewaysScroll,
+  open,
+  openPicture,
+  test,
+} from '../fixtures';
+
+test('a painter opens the studio and sees what to do, what dries and what is in danger', async ({
+  page,
+}) => {
+  await open(page, 'Now');
+  await expect(
+    page.getByRole('heading', { level: 1, name: 'From 17:45: Varnish 2' }),
+  ).toBeVisible();
+  const alone = page.getByRole('region', { name: 'Leave alone' });
+  await expect(alone.getByRole('link', { name: 'Two carboys, north window' })).toBeVisible();
+  await expect(alone).toContainText('until 18:43');
+  await expect(page.getByRole('region', { name: 'Dates in danger' })).toContainText(
+    /Sleet, tram wires.*10 days late/,
+  );
+});
+
+test('the drying rail is on every view, tells what comes, and goes to the picture', async ({
+  page,
+}) => {
+  for (const view of ['Now', 'Pictures', 'Studio'] as const) {
+    await open(page, view);
+    const rail = page.getByRole('region', { name: 'Drying rail' });
+    await expect(rail.getByText('17:34')).toBeVisible();
+    await expect(rail.getByText('Thursday 14 January')).toBeVisible();
+    await expect(rail.getByRole('link', { name: /Glaze 2 is paintable/ })).toBeVisible();
+  }
+  const rail = page.getByRole('region', { name: 'Drying rail' });
+  await rail.getByRole('button', { name: 'Week' }).click();
+  await expect(rail.getByRole('button', { name: 'Week' })).toHaveAttribute('aria-pressed', 'true');
+  await rail.getByRole('button', { name: 'Later' }).click();
+  await rail.getByRole('button', { name: 'Now', exact: true }).click();
+  await rail.getByRole('link', { name: /Glaze 2 is paintable/ }).press('Enter');
+  await expect(page.getByRole('heading', { name: 'Two carboys, north window' })).toBeVisible();
+});
+
+test('every key is listed, and leads where it says', async ({ page }) => {
+  await open(page, 'Now');
+  await page.keyboard.press('?');
+  const list = page.getByRole('dialog', { name: 'Keys' });
+  await expect(list).toContainText('Open Pictures');
+  await expect(list).toContainText('Rail: later');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('2');
+  await expect(page.getByRole('heading', { level: 1, name: 'Pictures' })).toBeVisible();
+  await page.keyboard.press('d');
+  await expect(page.getByRole('button', { name: 'Light screen' })).toBeVisible();
+});
+
+for (const surround of ['light', 'dim']) {
+  test(`no view has a serious fault of access in the ${surround} surround`, async ({ page }) => {
+    await page.addInitScript((s) => localStorage.setItem('ulvek.surround', s), surround);
+    for (const view of ['Now', 'Pictures', 'Studio'] as const) {
+      await open(page, view);
+      await expectAccessible(page);
+    }
+    await openPicture(page, 'Two carboys');
+    await expectAccessible(page);
+    await page.getByRole('button', { name: /^Add a step/ }).click();
+    await expect(page.getByRole('dialog')).toBeVisible();
+    await expectAccessible(page);
+  });
+}
+
+test('on a phone nothing scrolls sideways', async ({ page }) => {
+  await page.setViewportSize({ width: 390, height: 844 });
+  for (const view of ['Now', 'Pictures', 'Studio'] as const) {
+    await open(page, view);
+    await expectNoSidewaysScroll(page);
+  }
+  await openPicture(page, 'Two carboys');
+  await expectNoSidewaysScroll(page);
+});

@@ -1,0 +1,102 @@
+import { readFileSync } from 'node:fs';
+import { expect, open, openPicture, test } from '../fixtures';
+
+test('hours and air decide when a step is done, and the reason stands with it', async ({
+  page,
+}) => {
+  await openPicture(page, 'Two carboys');
+  const glaze = page.getByRole('listitem', { name: 'Glaze 3' });
+  await expect(glaze).toContainText('Thu 14 Jan, 19:54');
+  await open(page, 'Studio');
+  await page.getByLabel('Humidity, %').fill('140');
+  await page.getByRole('button', { name: 'Keep the settings' }).click();
+  await expect(
+    page.getByText('relative humidity must be from 0 to 100 %, not 140 %').first(),
+  ).toBeVisible();
+  await page.getByLabel('Humidity, %').fill('60');
+  // Only Saturdays are left.
+  for (let n = 6; n >= 1; n -= 1) {
+    const row = n === 6 ? 7 : n;
+    await page.getByRole('button', { name: `Take out hours ${row}` }).click();
+  }
+  await page.getByRole('button', { name: 'Keep the settings' }).click();
+  await expect(page.getByText('Kept. The plan follows the new settings.')).toBeVisible();
+  await openPicture(page, 'Two carboys');
+  await expect(glaze).toContainText('Sat 16 Jan');
+  await expect(glaze).toContainText('Waits for Glaze 2 to be paintable');
+  await expect(glaze).toContainText('next free hours Saturday');
+  await open(page, 'Studio');
+  await page.getByRole('button', { name: 'Undo: change the settings' }).click();
+  await expect(page.getByRole('button', { name: 'Nothing to undo' })).toBeVisible();
+  await openPicture(page, 'Two carboys');
+  await expect(glaze).toContainText('Thu 14 Jan');
+});
+
+test('a studio goes out as a document and comes back in', async ({ page }, info) => {
+  await open(page, 'Studio');
+  const download = page.waitForEvent('download');
+  await page.getByRole('link', { name: 'Export this studio' }).click();
+  const file = info.outputPath('studio.json');
+  await (await download).saveAs(file);
+  const document = JSON.parse(readFileSync(file, 'utf8')) as {
+    format: string;
+    studio: { name: string };
+  };
+  expect(document.format).toBe('ulvek.studio/1');
+  document.studio.name = 'North-light room, read in again';
+  const give = (name: string, body: string | Buffer) =>
+    page.getByLabel('Studio document to import').setInputFiles({
+      name,
+      mimeType: 'application/json',
+      buffer: Buffer.from(body),
+    });
+  await give('old.json', JSON.stringify({ ...document, format: 'ulvek.studio/0' }));
+  await expect(
+    page.getByText('format: is "ulvek.studio/0"; only "ulvek.studio/1" is read'),
+  ).toBeVisible();
+  await give('half.json', JSON.stringify(document).slice(0, 2000));
+  await expect(page.getByText(/Not read in: EOF while parsing/)).toBeVisible();
+  await give('large.json', Buffer.alloc(20_000_000, ' '));
+  await expect(page.getByText(/larger than 16 MB/)).toBeVisible();
+  await give('studio.json', JSON.stringify(document));
+  await expect(
+    page.getByRole('heading', { name: 'North-light room, read in again' }),
+  ).toBeVisible();
+  await openPicture(page, 'Two carboys');
+  await expect(page.getByTestId('verdict')).toContainText('Glaze 2 is touch-dry');
+});
+
+test('the plan is a calendar to download and to subscribe to', async ({ page, request }, info) => {
+  await open(page, 'Studio');
+  const address = await page.getByLabel('Address to subscribe to').inputValue();
+  expect(address).toMatch(/\/api\/studios\/[0-9a-f-]{36}\/plan\.ics$/);
+  const subscribed = await (await request.get(address)).text();
+  const download = page.waitForEvent('download');
+  await page.getByRole('link', { name: 'Download the calendar' }).click();
+  const file = info.outputPath('ulvek.ics');
+  await (await download).saveAs(file);
+  const events = (text: string) => text.match(/^UID:.*@ulvek/gm);
+  expect(events(readFileSync(file, 'utf8'))).toEqual(events(subscribed));
+  expect(subscribed).toContain('ACTION:DISPLAY');
+});
+
+test('a new studio has a plan after its room, its hours and a way of working are given', async ({
+  page,
+}) => {
+  await open(page, 'Studio');
+  await page.getByRole('button', { name: 'New studio' }).click();
+  const dialog = page.getByRole('dialog', { name: 'New studio' });
+  await dialog.getByLabel('Name of the studio').fill('Attic above the chandlery');
+  await dialog.getByRole('button', { name: 'Make it' }).click();
+  await expect(page.getByRole('heading', { name: 'Attic above the chandlery' })).toBeVisible();
+  await page.keyboard.press('2');
+  await expect(page.getByText('No pictures yet.')).toBeVisible();
+  await page.getByRole('button', { name: /^Make a picture/ }).click();
+  const picture = page.getByRole('dialog', { name: 'Make a picture' });
+  await picture.getByLabel('Title').fill('Hail on the skylight');
+  await picture.getByRole('combobox', { name: 'Begin with' }).click();
+  await page.getByRole('option', { name: 'Greys then colour' }).click();
+  await picture.getByRole('button', { name: 'Make it' }).click();
+  await expect(page.getByRole('listitem', { name: 'Tone' })).toContainText('Sat 16 Jan');
+  await expect(page.getByTestId('verdict')).toContainText('Nothing is laid yet.');
+});

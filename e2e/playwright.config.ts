@@ -1,0 +1,20 @@
+import { defineConfig } from '@playwright/test';
+import { chromium } from './launch';
+
+export default defineConfig({
+  testDir: './journeys',
+  workers: 2,
+  fullyParallel: false,
+  timeout: 60_000,
+  expect: { timeout: 15_000 },
+  reporter: 'list',
+  outputDir: './test-results',
+  use: {
+    launchOptions: chromium,
+    viewport: { width: 1280, height: 800 },
+    locale: 'en-GB',
+    // The browser sits elsewhere than the studio: times must be said in the studio's zone.
+    timezoneId: 'America/New_York',
+    trace: 'retain-on-failure',
+  },
+});
