@@ -5,6 +5,7 @@ export const chromium = {
   executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
   args: [
     '--no-sandbox',
+    '--lang=en-GB',
     '--disable-gpu',
     '--disable-quic',
     '--no-first-run',

@@ -109,11 +109,13 @@ export function makeTheme(surround: Surround): Theme {
       MuiOutlinedInput: {
         styleOverrides: {
           root: { background: g.raised, minHeight: 44 },
-          notchedOutline: { borderColor: g.line },
+          notchedOutline: { borderColor: g.line, '& legend': { fontSize: '0.9rem' } },
         },
       },
       MuiInputLabel: {
-        styleOverrides: { root: { color: g.soft, '&.Mui-focused': { color: g.text } } },
+        styleOverrides: {
+          root: { color: g.soft, fontSize: '1.2rem', '&.Mui-focused': { color: g.text } },
+        },
       },
       MuiFormHelperText: {
         styleOverrides: {

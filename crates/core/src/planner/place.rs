@@ -21,6 +21,7 @@ struct Candidate {
 /// Plans every step that is still to do, from `request.from` on.
 pub fn plan(request: Request<'_>) -> Plan {
     let document = request.document;
+    let request = Request { from: whole_minute(request.from), ..request };
     let horizon = request.from + Duration::days(HOURS_AHEAD_DAYS);
     let mut calendar = Calendar::new(&document.hours, request.from, horizon, document.setup_min);
     let mut steps = Vec::new();

@@ -1,0 +1,86 @@
+/** Takes the pictures of docs/screenshots/ from the demo studio at a fixed moment, one of each
+ * main view. Run by scripts/screenshots.sh. */
+import { chromium, type Page } from '@playwright/test';
+import { chromium as launch } from './launch';
+import { startServer } from './server';
+
+const OUT = new URL('../docs/screenshots/', import.meta.url).pathname;
+const DESK = { width: 1280, height: 800 };
+const PHONE = { width: 390, height: 844 };
+
+interface Shot {
+  name: string;
+  size?: typeof DESK;
+  dim?: boolean;
+  take: (page: Page, url: string) => Promise<void>;
+}
+
+const picture = async (page: Page, url: string, title: string) => {
+  await page.goto(`${url}/pictures`);
+  await page.getByRole('main').getByRole('link', { name: title }).click();
+  await page.getByRole('slider', { name: 'Film of the picture over time' }).waitFor();
+};
+
+const now = async (page: Page, url: string) => {
+  await page.goto(url);
+  await page.getByRole('region', { name: 'Leave alone' }).waitFor();
+};
+
+const SHOTS: Shot[] = [
+  { name: 'now', take: now },
+  { name: 'now-phone', size: PHONE, take: now },
+  {
+    name: 'pictures',
+    take: async (page, url) => {
+      await page.goto(`${url}/pictures`);
+      await page.getByRole('article').first().waitFor();
+    },
+  },
+  { name: 'picture', take: (page, url) => picture(page, url, 'Two carboys') },
+  { name: 'picture-dim', dim: true, take: (page, url) => picture(page, url, 'Sleet') },
+  {
+    name: 'steps',
+    take: async (page, url) => {
+      await picture(page, url, 'Sleet');
+      await page.getByRole('region', { name: 'Steps' }).evaluate((e) => e.scrollIntoView());
+    },
+  },
+  {
+    name: 'step',
+    take: async (page, url) => {
+      await picture(page, url, 'Two carboys');
+      await page.getByRole('button', { name: 'Edit: Glaze 3' }).click();
+      await page.getByRole('dialog').waitFor();
+    },
+  },
+  {
+    name: 'studio',
+    take: async (page, url) => {
+      await page.goto(`${url}/studio`);
+      await page.getByLabel('Name of the studio').waitFor();
+    },
+  },
+];
+
+const server = await startServer();
+const browser = await chromium.launch({
+  ...launch,
+  env: { ...process.env, LANG: 'en_GB.UTF-8', LANGUAGE: 'en_GB' },
+});
+try {
+  for (const shot of SHOTS) {
+    const page = await browser.newPage({
+      viewport: shot.size ?? DESK,
+      locale: 'en-GB',
+      timezoneId: 'Europe/Oslo',
+    });
+    if (shot.dim) await page.addInitScript(() => localStorage.setItem('ulvek.surround', 'dim'));
+    await shot.take(page, server.url);
+    await page.waitForLoadState('networkidle');
+    await page.screenshot({ path: `${OUT}${shot.name}.png`, animations: 'disabled' });
+    await page.close();
+  }
+} finally {
+  await browser.close();
+  await server.stop();
+}
