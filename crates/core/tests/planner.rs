@@ -13,25 +13,12 @@ fn utc(text: &str) -> DateTime<Utc> {
 }
 
 fn step(id: &str, kind: StepKind, minutes: f64) -> Step {
-    let mix = if kind.leaves_film() {
-        vec![Part { material: "heavy-pbr7".into(), parts: 1.0 }]
-    } else {
-        vec![]
-    };
+    let paint = Part { material: "heavy-pbr7".into(), parts: 1.0 };
     Step {
-        id: id.into(),
-        kind,
-        name: None,
         hands_on_min: minutes,
-        wet_film_um: kind.usual_film_um(),
-        mix,
-        share_of_area: 1.0,
         splittable: false,
-        after: None,
-        needs: None,
-        not_before: None,
-        earliest_gap_min: None,
-        laid_at: None,
+        mix: if kind.leaves_film() { vec![paint] } else { vec![] },
+        ..Step::usual(id, kind)
     }
 }
 
@@ -51,14 +38,8 @@ fn studio(week: &[Weekday], pictures: Vec<Vec<Step>>) -> StudioDocument {
             .into_iter()
             .enumerate()
             .map(|(i, steps)| Picture {
-                id: format!("p{i}"),
-                title: format!("p{i}"),
-                width_cm: 40.0,
-                height_cm: 50.0,
-                weight: 1.0,
                 due: chrono::NaiveDate::from_ymd_opt(2027, 1, 6),
-                absorbs_um: 0.0,
-                steps,
+                ..Picture::new(format!("p{i}"), (40.0, 50.0), steps)
             })
             .collect(),
     }
@@ -200,4 +181,162 @@ proptest! {
             }
         }
     }
+}
+
+/// Wait of the step called `id` in the first picture.
+fn wait_of(document: &StudioDocument, id: &str) -> (WaitReason, DateTime<Utc>, DateTime<Utc>) {
+    let made = plan(Request { document, from: utc(MONDAY) });
+    let i = document.pictures[0].steps.iter().position(|s| s.id == id).unwrap();
+    let planned = made.steps.iter().find(|s| s.step == i).unwrap();
+    let wait = planned.wait.as_ref().unwrap();
+    (wait.reason, wait.until, planned.sittings[0].from)
+}
+
+/// A pass laid on Sunday noon, then a step of `kind`.
+fn after_a_pass(kind: StepKind) -> StudioDocument {
+    let mut pass = step("pass", StepKind::Pass, 60.0);
+    pass.laid_at = Some(utc("2027-01-03T12:00:00Z"));
+    studio(&EVERY_DAY, vec![vec![pass, step("next", kind, 30.0)]])
+}
+
+#[test]
+fn the_first_glaze_waits_a_night_for_fresh_eyes_unless_that_is_off() {
+    let mut document = after_a_pass(StepKind::Glaze);
+    document.pictures[0].steps[0].laid_at = Some(utc("2027-01-04T10:00:00Z"));
+    let (reason, until, _) = wait_of(&document, "next");
+    assert_eq!((reason, until), (WaitReason::FreshEyes, utc("2027-01-05T00:00:00Z")));
+    document.schools.fresh_eyes = false;
+    assert_eq!(wait_of(&document, "next").0, WaitReason::Film);
+}
+
+#[test]
+fn each_school_has_its_floor_before_varnish_and_slow_paint_two_weeks_in_all() {
+    use ulvek_core::studio::Waiting;
+    // Floors of work.md [practice]: a day at most, three to four days, two weeks and more.
+    for (waiting, days) in [(Waiting::Standard, 3), (Waiting::Patient, 14)] {
+        let mut document = after_a_pass(StepKind::Varnish);
+        document.schools.waiting = waiting;
+        let (reason, until, _) = wait_of(&document, "next");
+        assert_eq!(reason, WaitReason::School, "{waiting:?}");
+        assert_eq!(until, utc("2027-01-03T12:00:00Z") + Duration::days(days));
+    }
+    let mut document = after_a_pass(StepKind::Varnish);
+    document.schools.waiting = Waiting::Brisk;
+    let (reason, until, _) = wait_of(&document, "next");
+    assert_eq!(reason, WaitReason::Film, "the computed cure is later than the brisk floor");
+    assert!(until > utc("2027-01-04T12:00:00Z"));
+    document.pictures[0].steps[0].mix[0].material = "slow-pbr7".into();
+    let (reason, until, _) = wait_of(&document, "next");
+    assert_eq!((reason, until), (WaitReason::SlowPaint, utc("2027-01-17T12:00:00Z")));
+}
+
+#[test]
+fn the_brisk_school_varnishes_again_after_an_hour() {
+    let mut document = after_a_pass(StepKind::Varnish);
+    document.schools.waiting = ulvek_core::studio::Waiting::Brisk;
+    document.pictures[0].steps.push(step("again", StepKind::Varnish, 30.0));
+    let made = plan(Request { document: &document, from: utc(MONDAY) });
+    let first = made.steps[0].sittings[0].to;
+    let second = made.steps[1].sittings[0].from;
+    assert!(second - first >= Duration::minutes(60), "an hour at least [practice]");
+    assert_eq!(first.date_naive(), second.date_naive());
+}
+
+#[test]
+fn a_date_and_a_gap_of_the_painters_own_are_kept() {
+    let mut document = after_a_pass(StepKind::Detail);
+    document.pictures[0].steps[1].earliest_gap_min = Some(3.0 * 1440.0);
+    let (reason, until, _) = wait_of(&document, "next");
+    assert_eq!((reason, until), (WaitReason::Gap, utc("2027-01-06T12:00:00Z")));
+    document.pictures[0].steps[1].not_before = Some(utc("2027-01-09T00:00:00Z"));
+    let (reason, _, from) = wait_of(&document, "next");
+    assert_eq!((reason, from), (WaitReason::NotBefore, utc("2027-01-09T10:10:00Z")));
+}
+
+#[test]
+fn the_same_mix_on_two_pictures_needs_one_set_up() {
+    let glaze = || vec![step("glaze", StepKind::Glaze, 30.0)];
+    let document = studio(&EVERY_DAY, vec![glaze(), glaze()]);
+    let made = plan(Request { document: &document, from: utc(MONDAY) });
+    assert_eq!(made.objective.set_ups, 1);
+    assert_eq!(made.steps[1].sittings[0].from, made.steps[0].sittings[0].to);
+    let mut other = glaze();
+    other[0].mix[0].material = "heavy-pb29".into();
+    let document = studio(&EVERY_DAY, vec![glaze(), other]);
+    let made = plan(Request { document: &document, from: utc(MONDAY) });
+    assert_eq!(made.objective.set_ups, 2);
+    assert_eq!(
+        made.steps[1].sittings[0].from - made.steps[0].sittings[0].to,
+        Duration::minutes(10)
+    );
+}
+
+#[test]
+fn steps_that_stand_on_two_others_wait_for_both() {
+    let mut join = step("join", StepKind::Detail, 30.0);
+    join.after = Some(vec!["left".into(), "right".into()]);
+    let mut right = step("right", StepKind::Pass, 30.0);
+    right.after = Some(vec!["base".into()]);
+    let document = studio(
+        &EVERY_DAY,
+        vec![vec![
+            step("base", StepKind::Tone, 20.0),
+            step("left", StepKind::Pass, 30.0),
+            right,
+            join,
+        ]],
+    );
+    let made = plan(Request { document: &document, from: utc(MONDAY) });
+    let order: Vec<usize> = made.steps.iter().map(|s| s.step).collect();
+    assert_eq!(order[0], 0);
+    assert_eq!(order[3], 3);
+    let ends: Vec<_> = made.steps[..3].iter().map(|s| s.sittings[0].to).collect();
+    assert!(made.steps[3].sittings[0].from >= *ends.iter().max().unwrap());
+}
+
+#[test]
+fn without_a_flat_place_varnish_is_not_placed() {
+    let mut document = after_a_pass(StepKind::Varnish);
+    document.flat_places = 0;
+    let made = plan(Request { document: &document, from: utc(MONDAY) });
+    assert_eq!(made.steps[0].blocked, Some(Blocked::NoFlatPlace));
+}
+
+#[test]
+fn a_film_that_never_gets_there_is_said() {
+    let mut document = after_a_pass(StepKind::Varnish);
+    document.pictures[0].steps[0].wet_film_um = Some(4000.0);
+    let made = plan(Request { document: &document, from: utc(MONDAY) });
+    let said = made.steps[0].blocked.as_ref().unwrap().to_string();
+    assert_eq!(said, "the film below does not become ready to seal within 400 days in this air");
+}
+
+#[test]
+fn a_finished_picture_keeps_its_day() {
+    let mut document = after_a_pass(StepKind::Detail);
+    document.pictures[0].steps[1].laid_at = Some(utc("2027-01-09T12:00:00Z"));
+    let made = plan(Request { document: &document, from: utc("2027-02-01T08:00:00Z") });
+    assert!(made.steps.is_empty());
+    assert_eq!(made.pictures[0].finish, Some(utc("2027-01-09T12:00:00Z")));
+    assert_eq!(made.pictures[0].days_late, Some(3));
+}
+
+#[test]
+fn an_outlook_seals_at_the_later_of_cure_and_school() {
+    use ulvek_core::planner::outlook;
+    use ulvek_core::studio::Waiting;
+    let mut document = after_a_pass(StepKind::Varnish);
+    let seal = |document: &StudioDocument| {
+        let made = plan(Request { document, from: utc(MONDAY) });
+        let (coats, _) = outlook(document, 0, &made, (0.0, 0));
+        assert_eq!((coats[0].planned, coats[1].planned), (false, true));
+        let cured = coats[0].history.if_left.at(ulvek_core::film::FilmState::ReadyToSeal).unwrap();
+        (coats[0].seal_from.unwrap(), cured)
+    };
+    let laid = utc("2027-01-03T12:00:00Z").timestamp() as f64;
+    document.schools.waiting = Waiting::Patient;
+    assert_eq!(seal(&document).0, laid + 14.0 * 86_400.0);
+    document.schools.waiting = Waiting::Brisk;
+    let (from, cured) = seal(&document);
+    assert_eq!(from, cured);
 }

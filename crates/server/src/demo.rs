@@ -176,23 +176,11 @@ pub fn way_steps(way: &'static str) -> Result<Vec<Step>, DemoError> {
         .iter()
         .enumerate()
         .map(|(i, s)| Step {
-            id: format!("s{}", i + 1),
-            kind: s.kind,
             name: (!s.name.is_empty()).then(|| s.name.to_owned()),
             hands_on_min: s.minutes,
             wet_film_um: (s.film_um > 0.0).then_some(s.film_um),
-            mix: s
-                .mix
-                .iter()
-                .map(|(m, parts)| Part { material: (*m).into(), parts: *parts })
-                .collect(),
-            share_of_area: 1.0,
-            splittable: s.kind.usually_splittable(),
-            after: None,
-            needs: None,
-            not_before: None,
-            earliest_gap_min: None,
-            laid_at: None,
+            mix: mix(s.mix),
+            ..Step::usual(format!("s{}", i + 1), s.kind)
         })
         .collect())
 }
@@ -205,15 +193,8 @@ fn steps(sketch: &Sketch, now: DateTime<Utc>) -> Result<Vec<Step>, DemoError> {
         steps[3].mix = mix(&[("glazing", 76.5), ("fluid-py150", 8.5), ("retarder", 15.0)]);
     }
     if sketch.id == "fog-lamp" {
-        steps.push(Step {
-            id: "wrap".into(),
-            kind: StepKind::Pack,
-            name: Some("Wrapped".into()),
-            wet_film_um: None,
-            mix: Vec::new(),
-            hands_on_min: 20.0,
-            ..steps[0].clone()
-        });
+        let name = Some("Wrapped".into());
+        steps.push(Step { name, ..Step::usual("wrap", StepKind::Pack) });
         if let Some(last) = steps.last_mut() {
             last.laid_at = Some(now - Duration::hours(75));
         }

@@ -125,33 +125,14 @@ mod tests {
 
     fn step(id: &str, after: Option<&[&str]>, laid: Option<&str>) -> Step {
         Step {
-            id: id.into(),
-            kind: StepKind::Drawing,
-            name: None,
-            hands_on_min: 10.0,
-            wet_film_um: None,
-            mix: vec![],
-            share_of_area: 1.0,
-            splittable: false,
             after: after.map(|names| names.iter().map(|n| (*n).to_owned()).collect()),
-            needs: None,
-            not_before: None,
-            earliest_gap_min: None,
             laid_at: laid.map(|t| t.parse().unwrap()),
+            ..Step::usual(id, StepKind::Drawing)
         }
     }
 
     fn picture(steps: Vec<Step>) -> Picture {
-        Picture {
-            id: "p".into(),
-            title: "p".into(),
-            width_cm: 30.0,
-            height_cm: 40.0,
-            weight: 1.0,
-            due: None,
-            absorbs_um: 0.0,
-            steps,
-        }
+        Picture::new("p", (30.0, 40.0), steps)
     }
 
     #[test]

@@ -45,6 +45,26 @@ pub struct Step {
 }
 
 impl Step {
+    /// A step of `kind` as it usually is: its film, minutes and splitting, with nothing in the cup
+    /// yet, standing on the step before.
+    pub fn usual(id: impl Into<String>, kind: StepKind) -> Self {
+        Self {
+            id: id.into(),
+            kind,
+            name: None,
+            hands_on_min: kind.usual_minutes(),
+            wet_film_um: kind.usual_film_um(),
+            mix: Vec::new(),
+            share_of_area: 1.0,
+            splittable: kind.usually_splittable(),
+            after: None,
+            needs: None,
+            not_before: None,
+            earliest_gap_min: None,
+            laid_at: None,
+        }
+    }
+
     /// What the painter calls the step.
     pub fn title(&self) -> &str {
         self.name.as_deref().unwrap_or(self.kind.word())
@@ -73,6 +93,21 @@ pub struct Picture {
 }
 
 impl Picture {
+    /// A picture of `size` [cm] on a sealed ground, without a date and of ordinary weight.
+    pub fn new(id: impl Into<String>, size: (f64, f64), steps: Vec<Step>) -> Self {
+        let id = id.into();
+        Self {
+            title: id.clone(),
+            id,
+            width_cm: size.0,
+            height_cm: size.1,
+            weight: 1.0,
+            due: None,
+            absorbs_um: 0.0,
+            steps,
+        }
+    }
+
     /// The shorter side [m], over which the air passes.
     pub fn shorter_side_m(&self) -> f64 {
         self.width_cm.min(self.height_cm) / 100.0
@@ -117,5 +152,30 @@ impl Picture {
                 .find(|s| s.kind.leaves_film())
                 .is_some_and(|s| s.kind.seals());
         if over_seal { Need::Paintable } else { step.kind.needs() }
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn an_amount_on_an_area_is_a_thickness() {
+        // Mass balance: 1 ml spread over 1 m2 is 1 um.
+        let picture = Picture::new("p", (40.0, 50.0), vec![]);
+        assert!((picture.film_from_amount_um(20.0, 1.0).unwrap() - 100.0).abs() < 1e-9);
+        assert!((picture.film_from_amount_um(2.0, 0.25).unwrap() - 40.0).abs() < 1e-9);
+        assert!(picture.film_from_amount_um(0.0, 1.0).is_err());
+        assert!(picture.film_from_amount_um(5.0, 0.0).is_err(), "no area, no film");
+    }
+
+    #[test]
+    fn a_sealing_coat_over_another_needs_it_only_paintable() {
+        let kinds =
+            [StepKind::Pass, StepKind::IsolationCoat, StepKind::Photograph, StepKind::Varnish];
+        let steps = kinds.iter().map(|k| Step::usual(format!("{k:?}"), *k)).collect();
+        let picture = Picture::new("p", (40.0, 50.0), steps);
+        let needs: Vec<Need> = (0..4).map(|i| picture.needs(i)).collect();
+        assert_eq!(needs, [Need::Paintable, Need::ReadyToSeal, Need::Paintable, Need::Paintable]);
     }
 }

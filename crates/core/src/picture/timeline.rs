@@ -123,6 +123,9 @@ fn moments(from: f64, to: f64, n: usize) -> Vec<f64> {
     let growth = (span / FIRST_FRAME_S).ln();
     (0..n)
         .map(|i| {
+            if i + 1 == n {
+                return to;
+            }
             let share = i as f64 / (n - 1) as f64;
             (from + FIRST_FRAME_S * (growth * share).exp()).min(to)
         })

@@ -8,19 +8,9 @@ use crate::studio::{Schools, StudioHours, starter_shelf};
 fn step(kind: StepKind, mix: &[(&str, f64)], laid: Option<&str>) -> Step {
     let name = format!("{kind:?}-{}-{}", mix.len(), laid.unwrap_or("planned"));
     Step {
-        id: name,
-        kind,
-        name: None,
-        hands_on_min: 20.0,
-        wet_film_um: kind.usual_film_um(),
         mix: mix.iter().map(|(m, parts)| Part { material: (*m).into(), parts: *parts }).collect(),
-        share_of_area: 1.0,
-        splittable: false,
-        after: None,
-        needs: None,
-        not_before: None,
-        earliest_gap_min: None,
         laid_at: laid.map(|t| t.parse().unwrap()),
+        ..Step::usual(name, kind)
     }
 }
 
@@ -34,16 +24,7 @@ fn said(steps: Vec<Step>, celsius: f64, humidity: f64) -> Vec<(&'static str, usi
         schools: Schools::default(),
         air: AirSeries::constant(Air::try_new(celsius, humidity, 0.15).unwrap()),
         materials: starter_shelf().unwrap(),
-        pictures: vec![Picture {
-            id: "p".into(),
-            title: "p".into(),
-            width_cm: 30.0,
-            height_cm: 40.0,
-            weight: 1.0,
-            due: None,
-            absorbs_um: 0.0,
-            steps,
-        }],
+        pictures: vec![Picture::new("p", (30.0, 40.0), steps)],
     };
     let mut found: Vec<_> = check(&document).iter().map(|f| (f.rule, f.step)).collect();
     found.sort_unstable();

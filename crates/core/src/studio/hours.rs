@@ -195,4 +195,29 @@ mod tests {
             OpenHours { day: Weekday::Sat, from: time("12:00:00"), to: time("10:00:00") };
         assert!(StudioHours::try_new(chrono_tz::UTC, vec![backward], vec![]).is_err());
     }
+
+    #[test]
+    fn an_hour_that_the_clocks_leave_out_begins_when_they_go_on() {
+        // Europe/Oslo has no 02:30 on 28 March 2027 (IANA time zone database).
+        let hours =
+            vec![OpenHours { day: Weekday::Sun, from: time("02:30:00"), to: time("05:00:00") }];
+        let studio = StudioHours::try_new(chrono_tz::Europe::Oslo, hours, vec![]).unwrap();
+        let found = studio.sessions(utc("2027-03-28T00:00:00Z"), utc("2027-03-28T12:00:00Z"));
+        assert_eq!(
+            found,
+            [Session { from: utc("2027-03-28T01:30:00Z"), to: utc("2027-03-28T03:00:00Z") }]
+        );
+    }
+
+    #[test]
+    fn overlapping_hours_are_one_session_and_now_cuts_it() {
+        let open = |from, to| OpenHours { day: Weekday::Wed, from: time(from), to: time(to) };
+        let weekly = vec![open("13:00:00", "16:00:00"), open("10:00:00", "14:00:00")];
+        let studio = StudioHours::try_new(chrono_tz::UTC, weekly, vec![]).unwrap();
+        let found = studio.sessions(utc("2027-01-06T11:15:00Z"), utc("2027-01-07T00:00:00Z"));
+        assert_eq!(
+            found,
+            [Session { from: utc("2027-01-06T11:15:00Z"), to: utc("2027-01-06T16:00:00Z") }]
+        );
+    }
 }

@@ -85,16 +85,7 @@ pub async fn catalogue() -> Result<Json<Catalogue>, Problem> {
     let mut ways = Vec::new();
     for way in WAYS {
         let steps = crate::demo::way_steps(way.id).map_err(|_| Problem::internal())?;
-        let picture = Picture {
-            id: way.id.into(),
-            title: way.name.into(),
-            width_cm: 30.0,
-            height_cm: 40.0,
-            weight: 1.0,
-            due: None,
-            absorbs_um: 0.0,
-            steps,
-        };
+        let picture = Picture::new(way.id, (30.0, 40.0), steps);
         ways.push(WayOut {
             id: way.id.into(),
             name: way.name.into(),

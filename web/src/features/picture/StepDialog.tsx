@@ -1,16 +1,11 @@
-import Button from '@mui/material/Button';
-import Dialog from '@mui/material/Dialog';
-import DialogActions from '@mui/material/DialogActions';
-import DialogContent from '@mui/material/DialogContent';
-import DialogTitle from '@mui/material/DialogTitle';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import MenuItem from '@mui/material/MenuItem';
 import Stack from '@mui/material/Stack';
 import Switch from '@mui/material/Switch';
 import TextField from '@mui/material/TextField';
-import Typography from '@mui/material/Typography';
 import type { Schemas } from '../../api/client';
 import { fieldError, otherError } from '../../components/fieldError';
+import { FormDialog } from '../../components/FormDialog';
 import { NEEDS, start } from '../../format/words';
 import { MixEditor } from './MixEditor';
 import { putStep, type Step } from './stepEdits';
@@ -69,130 +64,105 @@ export function StepDialog(props: Props) {
     />
   );
   return (
-    <Dialog open onClose={close} aria-labelledby="step-title" fullWidth maxWidth="sm">
-      <form
-        onSubmit={(e) => {
-          e.preventDefault();
-          if (Object.keys(wrong).length === 0) keep();
-        }}
+    <FormDialog
+      title={fresh ? 'Add a step' : 'Edit the step'}
+      send={fresh ? 'Add it' : 'Keep'}
+      sending="Keeping…"
+      leave="Leave as it was"
+      pending={edits.pending}
+      disabled={Object.keys(wrong).length > 0}
+      trouble={other}
+      onSend={keep}
+      onClose={close}
+    >
+      <TextField
+        select
+        label="What happens"
+        value={draft.kind}
+        onChange={(e) => changeKind(e.target.value as Step['kind'])}
+        helperText={kind && start(kind.does)}
       >
-        <DialogTitle id="step-title" component="h2" sx={{ fontWeight: 700 }}>
-          {fresh ? 'Add a step' : 'Edit the step'}
-        </DialogTitle>
-        <DialogContent>
-          <Stack spacing={2.5} sx={{ pt: 1 }}>
-            <TextField
-              select
-              label="What happens"
-              value={draft.kind}
-              onChange={(e) => changeKind(e.target.value as Step['kind'])}
-              helperText={kind && start(kind.does)}
-            >
-              {kinds.map((k) => (
-                <MenuItem key={k.kind} value={k.kind}>
-                  {start(k.word)}
-                </MenuItem>
-              ))}
-            </TextField>
-            {text(
-              'What you call it',
-              draft.name,
-              (name) => change({ name }),
-              'name',
-              undefined,
-              'May be left open.',
-            )}
-            <Stack direction={{ xs: 'column', sm: 'row' }} spacing={2}>
-              {hasFilm &&
-                text(
-                  'Wet film, µm',
-                  draft.film,
-                  (film) => change({ film }),
-                  'wet_film_um',
-                  wrong.film,
-                )}
-              {text(
-                'Hands-on, minutes',
-                draft.minutes,
-                (minutes) => change({ minutes }),
-                'hands_on_min',
-                wrong.minutes,
-              )}
-              {text(
-                'Share of the picture, %',
-                draft.share,
-                (share) => change({ share }),
-                'share_of_area',
-                wrong.share,
-              )}
-            </Stack>
-            {hasFilm && (
-              <MixEditor
-                mix={draft.mix}
-                materials={materials}
-                wrong={wrong.mix ?? refused('mix')}
-                onChange={(mix) => change({ mix })}
-              />
-            )}
-            <TextField
-              select
-              label="Needs"
-              value={draft.needs}
-              onChange={(e) => change({ needs: e.target.value as typeof draft.needs })}
-              slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}
-            >
-              <MenuItem value="">As usual for it: {kind && NEEDS[kind.needs]}</MenuItem>
-              {Object.entries(NEEDS).map(([need, words]) => (
-                <MenuItem key={need} value={need}>
-                  {start(words)}
-                </MenuItem>
-              ))}
-            </TextField>
-            <Stack direction={{ xs: 'column', sm: 'row' }} spacing={2}>
-              <TextField
-                label="Not before"
-                type="datetime-local"
-                value={draft.notBefore}
-                onChange={(e) => change({ notBefore: e.target.value })}
-                slotProps={{ inputLabel: { shrink: true } }}
-                fullWidth
-              />
-              {text(
-                'Shortest wait, minutes',
-                draft.gap,
-                (gap) => change({ gap }),
-                'earliest_gap_min',
-                wrong.gap,
-                'May be left open.',
-              )}
-            </Stack>
-            <FormControlLabel
-              label="May be split over sessions"
-              control={
-                <Switch
-                  checked={draft.splittable ?? kind?.splittable ?? false}
-                  onChange={(e) => change({ splittable: e.target.checked })}
-                />
-              }
-            />
-            {other && (
-              <Typography role="alert" color="error" sx={{ fontWeight: 600 }}>
-                {other}
-              </Typography>
-            )}
-          </Stack>
-        </DialogContent>
-        <DialogActions sx={{ p: 2 }}>
-          <Button onClick={close}>Leave as it was</Button>
-          <Button
-            type="submit"
-            variant="contained"
-            disabled={edits.pending || Object.keys(wrong).length > 0}
-          >
-            {fresh ? 'Add it' : 'Keep'}
-          </Button>
-        </DialogActions>
-      </form>
-    </Dialog>
+        {kinds.map((k) => (
+          <MenuItem key={k.kind} value={k.kind}>
+            {start(k.word)}
+          </MenuItem>
+        ))}
+      </TextField>
+      {text(
+        'What you call it',
+        draft.name,
+        (name) => change({ name }),
+        'name',
+        undefined,
+        'May be left open.',
+      )}
+      <Stack direction={{ xs: 'column', sm: 'row' }} spacing={2}>
+        {hasFilm &&
+          text('Wet film, µm', draft.film, (film) => change({ film }), 'wet_film_um', wrong.film)}
+        {text(
+          'Hands-on, minutes',
+          draft.minutes,
+          (minutes) => change({ minutes }),
+          'hands_on_min',
+          wrong.minutes,
+        )}
+        {text(
+          'Share of the picture, %',
+          draft.share,
+          (share) => change({ share }),
+          'share_of_area',
+          wrong.share,
+        )}
+      </Stack>
+      {hasFilm && (
+        <MixEditor
+          mix={draft.mix}
+          materials={materials}
+          wrong={wrong.mix ?? refused('mix')}
+          onChange={(mix) => change({ mix })}
+        />
+      )}
+      <TextField
+        select
+        label="Needs"
+        value={draft.needs}
+        onChange={(e) => change({ needs: e.target.value as typeof draft.needs })}
+        slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}
+      >
+        <MenuItem value="">As usual for it: {kind && NEEDS[kind.needs]}</MenuItem>
+        {Object.entries(NEEDS).map(([need, words]) => (
+          <MenuItem key={need} value={need}>
+            {start(words)}
+          </MenuItem>
+        ))}
+      </TextField>
+      <Stack direction={{ xs: 'column', sm: 'row' }} spacing={2}>
+        <TextField
+          label="Not before"
+          type="datetime-local"
+          value={draft.notBefore}
+          onChange={(e) => change({ notBefore: e.target.value })}
+          slotProps={{ inputLabel: { shrink: true } }}
+          fullWidth
+        />
+        {text(
+          'Shortest wait, minutes',
+          draft.gap,
+          (gap) => change({ gap }),
+          'earliest_gap_min',
+          wrong.gap,
+          'May be left open.',
+        )}
+      </Stack>
+      <FormControlLabel
+        label="May be split over sessions"
+        control={
+          <Switch
+            checked={draft.splittable ?? kind?.splittable ?? false}
+            onChange={(e) => change({ splittable: e.target.checked })}
+          />
+        }
+      />
+    </FormDialog>
   );
 }

@@ -2,6 +2,7 @@
 import { useState } from 'react';
 import type { Schemas } from '../../api/client';
 import { fromField, toField } from '../../format/time';
+import { typed } from '../../format/number';
 import { plain } from '../../format/words';
 import type { Step } from './stepEdits';
 
@@ -24,8 +25,6 @@ export interface Draft {
   notBefore: string;
   gap: string;
 }
-
-export const number = (text: string) => (text.trim() === '' ? NaN : Number(text.replace(',', '.')));
 
 export function useStepDraft(
   step: Step,
@@ -71,12 +70,12 @@ export function useStepDraft(
   };
 
   const wrong: Partial<Record<'film' | 'minutes' | 'mix' | 'share' | 'gap', string>> = {};
-  if (hasFilm && !(number(draft.film) > 0)) wrong.film = 'Give a thickness above 0 µm.';
-  if (!(number(draft.minutes) >= 0)) wrong.minutes = 'Give the minutes of hands-on work.';
-  if (!(number(draft.share) > 0)) wrong.share = 'Give a share above 0 %.';
-  if (draft.gap !== '' && !(number(draft.gap) >= 0)) wrong.gap = 'Give minutes, or leave it open.';
+  if (hasFilm && !(typed(draft.film) > 0)) wrong.film = 'Give a thickness above 0 µm.';
+  if (!(typed(draft.minutes) >= 0)) wrong.minutes = 'Give the minutes of hands-on work.';
+  if (!(typed(draft.share) > 0)) wrong.share = 'Give a share above 0 %.';
+  if (draft.gap !== '' && !(typed(draft.gap) >= 0)) wrong.gap = 'Give minutes, or leave it open.';
   if (hasFilm) {
-    const parts = draft.mix.map((p) => number(p.parts));
+    const parts = draft.mix.map((p) => typed(p.parts));
     if (parts.some((p) => !(p >= 0))) wrong.mix = 'Give each part as a number of 0 or more.';
     else if (parts.reduce((a, b) => a + b, 0) <= 0)
       wrong.mix = 'The mix sums to nothing: give at least one part.';
@@ -87,14 +86,14 @@ export function useStepDraft(
     ...step,
     kind: draft.kind,
     name: draft.name.trim() || undefined,
-    hands_on_min: number(draft.minutes),
-    wet_film_um: hasFilm ? number(draft.film) : undefined,
-    mix: hasFilm ? draft.mix.map((p) => ({ material: p.material, parts: number(p.parts) })) : [],
-    share_of_area: number(draft.share) / 100,
+    hands_on_min: typed(draft.minutes),
+    wet_film_um: hasFilm ? typed(draft.film) : undefined,
+    mix: hasFilm ? draft.mix.map((p) => ({ material: p.material, parts: typed(p.parts) })) : [],
+    share_of_area: typed(draft.share) / 100,
     splittable: draft.splittable,
     needs: draft.needs || undefined,
     not_before: draft.notBefore ? fromField(draft.notBefore, zone) : undefined,
-    earliest_gap_min: draft.gap === '' ? undefined : number(draft.gap),
+    earliest_gap_min: draft.gap === '' ? undefined : typed(draft.gap),
   });
   return { draft, change, changeKind, kind, hasFilm, wrong, made, fresh };
 }

@@ -1,23 +1,17 @@
-import Button from '@mui/material/Button';
-import Dialog from '@mui/material/Dialog';
-import DialogActions from '@mui/material/DialogActions';
-import DialogContent from '@mui/material/DialogContent';
-import DialogTitle from '@mui/material/DialogTitle';
 import MenuItem from '@mui/material/MenuItem';
 import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
-import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { useCreatePicture } from '../../api/edits';
 import { catalogueQuery } from '../../api/queries';
 import { fieldError, otherError } from '../../components/fieldError';
-import { GROUNDS } from '../../format/words';
+import { FormDialog } from '../../components/FormDialog';
+import { GroundField } from '../../components/GroundField';
+import { typed } from '../../format/number';
 
 const FIELDS = ['title', 'width_cm', 'height_cm', 'due', 'ground.absorbs_um'];
-
-const number = (text: string) => Number(text.replace(',', '.'));
 
 /** A new picture: size, ground, date, and a way of working or nothing to begin with. */
 export function NewPicture({ studio, onClose }: { studio: string; onClose: () => void }) {
@@ -40,8 +34,8 @@ export function NewPicture({ studio, onClose }: { studio: string; onClose: () =>
       {
         id: 'new',
         title,
-        width_cm: number(width),
-        height_cm: number(height),
+        width_cm: typed(width),
+        height_cm: typed(height),
         weight: 1,
         due: due || undefined,
         ground: { absorbs_um: ground },
@@ -50,7 +44,7 @@ export function NewPicture({ studio, onClose }: { studio: string; onClose: () =>
       { onSuccess: (made) => void navigate(`/pictures/${made.id}`) },
     );
   const size = (label: string, path: string, value: string, set: (v: string) => void) => {
-    const bad = !(number(value) > 0);
+    const bad = !(typed(value) > 0);
     return (
       <TextField
         label={`${label}, cm`}
@@ -62,86 +56,59 @@ export function NewPicture({ studio, onClose }: { studio: string; onClose: () =>
       />
     );
   };
-  const bad = title.trim() === '' || !(number(width) > 0) || !(number(height) > 0);
+  const bad = title.trim() === '' || !(typed(width) > 0) || !(typed(height) > 0);
   return (
-    <Dialog open onClose={onClose} aria-labelledby="new-picture" fullWidth maxWidth="sm">
-      <form
-        onSubmit={(e) => {
-          e.preventDefault();
-          submit();
-        }}
+    <FormDialog
+      title="Make a picture"
+      send="Make it"
+      sending="Making it…"
+      pending={create.isPending}
+      disabled={bad}
+      trouble={other}
+      onSend={submit}
+      onClose={onClose}
+    >
+      <TextField
+        label="Title"
+        value={title}
+        autoFocus
+        onChange={(e) => setTitle(e.target.value)}
+        error={!!fieldError(create.error, 'title')}
+        helperText={fieldError(create.error, 'title')}
+      />
+      <Stack direction={{ xs: 'column', sm: 'row' }} spacing={2}>
+        {size('Width', 'width_cm', width, setWidth)}
+        {size('Height', 'height_cm', height, setHeight)}
+      </Stack>
+      <GroundField um={ground} onChange={setGround} />
+      <TextField
+        label="Must be ready on"
+        type="date"
+        value={due}
+        onChange={(e) => setDue(e.target.value)}
+        error={!!fieldError(create.error, 'due')}
+        helperText={fieldError(create.error, 'due') ?? 'May be left open.'}
+        slotProps={{ inputLabel: { shrink: true } }}
+      />
+      <TextField
+        select
+        label="Begin with"
+        value={way}
+        onChange={(e) => setWay(e.target.value)}
+        helperText={
+          chosen
+            ? `${chosen.why} ${chosen.steps.length} steps, to be changed as you like.`
+            : 'You add the steps yourself.'
+        }
+        slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}
       >
-        <DialogTitle id="new-picture" component="h2" sx={{ fontWeight: 700 }}>
-          Make a picture
-        </DialogTitle>
-        <DialogContent>
-          <Stack spacing={2.5} sx={{ pt: 1 }}>
-            <TextField
-              label="Title"
-              value={title}
-              autoFocus
-              onChange={(e) => setTitle(e.target.value)}
-              error={!!fieldError(create.error, 'title')}
-              helperText={fieldError(create.error, 'title')}
-            />
-            <Stack direction={{ xs: 'column', sm: 'row' }} spacing={2}>
-              {size('Width', 'width_cm', width, setWidth)}
-              {size('Height', 'height_cm', height, setHeight)}
-            </Stack>
-            <TextField
-              select
-              label="Ground"
-              value={ground}
-              onChange={(e) => setGround(Number(e.target.value))}
-            >
-              {GROUNDS.map((g) => (
-                <MenuItem key={g.um} value={g.um}>
-                  {g.word}
-                </MenuItem>
-              ))}
-            </TextField>
-            <TextField
-              label="Must be ready on"
-              type="date"
-              value={due}
-              onChange={(e) => setDue(e.target.value)}
-              error={!!fieldError(create.error, 'due')}
-              helperText={fieldError(create.error, 'due') ?? 'May be left open.'}
-              slotProps={{ inputLabel: { shrink: true } }}
-            />
-            <TextField
-              select
-              label="Begin with"
-              value={way}
-              onChange={(e) => setWay(e.target.value)}
-              helperText={
-                chosen
-                  ? `${chosen.why} ${chosen.steps.length} steps, to be changed as you like.`
-                  : 'You add the steps yourself.'
-              }
-              slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}
-            >
-              <MenuItem value="">Nothing</MenuItem>
-              {ways.map((w) => (
-                <MenuItem key={w.id} value={w.id}>
-                  {w.name}
-                </MenuItem>
-              ))}
-            </TextField>
-            {other && (
-              <Typography role="alert" color="error" sx={{ fontWeight: 600 }}>
-                {other}
-              </Typography>
-            )}
-          </Stack>
-        </DialogContent>
-        <DialogActions sx={{ p: 2 }}>
-          <Button onClick={onClose}>Not now</Button>
-          <Button type="submit" variant="contained" disabled={bad || create.isPending}>
-            {create.isPending ? 'Making it…' : 'Make it'}
-          </Button>
-        </DialogActions>
-      </form>
-    </Dialog>
+        <MenuItem value="">Nothing</MenuItem>
+        {ways.map((w) => (
+          <MenuItem key={w.id} value={w.id}>
+            {w.name}
+          </MenuItem>
+        ))}
+      </TextField>
+    </FormDialog>
   );
 }

@@ -1,6 +1,7 @@
 /** The studio's settings while they are edited. */
 import { useState } from 'react';
 import type { Schemas } from '../../api/client';
+import { typed } from '../../format/number';
 import { plain } from '../../format/words';
 
 export interface StudioForm {
@@ -18,8 +19,6 @@ export interface StudioForm {
   humidity: string;
   speed: number;
 }
-
-const number = (text: string) => (text.trim() === '' ? NaN : Number(text.replace(',', '.')));
 
 function fromStudio({ studio, air }: Pick<Schemas['StudioOut'], 'studio' | 'air'>): StudioForm {
   return {
@@ -44,12 +43,11 @@ export function useStudioForm(given: Pick<Schemas['StudioOut'], 'studio' | 'air'
   const start = JSON.stringify(fromStudio(given));
   const wrong: Record<string, string> = {};
   if (!form.name.trim()) wrong['studio.name'] = 'Give the studio a name.';
-  if (!Number.isInteger(number(form.flat_places)) || number(form.flat_places) < 0)
+  if (!Number.isInteger(typed(form.flat_places)) || typed(form.flat_places) < 0)
     wrong['studio.flat_places'] = 'Give a whole number of places.';
-  if (Number.isNaN(number(form.setup_min))) wrong['studio.setup_min'] = 'Give minutes.';
-  if (Number.isNaN(number(form.temperature_c)))
-    wrong['air.temperature_c'] = 'Give degrees Celsius.';
-  if (Number.isNaN(number(form.humidity))) wrong['air.relative_humidity'] = 'Give per cent.';
+  if (Number.isNaN(typed(form.setup_min))) wrong['studio.setup_min'] = 'Give minutes.';
+  if (Number.isNaN(typed(form.temperature_c))) wrong['air.temperature_c'] = 'Give degrees Celsius.';
+  if (Number.isNaN(typed(form.humidity))) wrong['air.relative_humidity'] = 'Give per cent.';
 
   /** As the API wants it. Readings of the air stay as they are. */
   const made = (): Pick<Schemas['StudioEdit'], 'studio' | 'air'> => ({
@@ -58,8 +56,8 @@ export function useStudioForm(given: Pick<Schemas['StudioOut'], 'studio' | 'air'
       time_zone: form.time_zone,
       hours: form.hours,
       closed: form.closed,
-      flat_places: number(form.flat_places),
-      setup_min: number(form.setup_min),
+      flat_places: typed(form.flat_places),
+      setup_min: typed(form.setup_min),
       schools: {
         thinning: form.thinning,
         waiting: form.waiting,
@@ -69,8 +67,8 @@ export function useStudioForm(given: Pick<Schemas['StudioOut'], 'studio' | 'air'
     },
     air: {
       ...given.air,
-      temperature_c: number(form.temperature_c),
-      relative_humidity: number(form.humidity) / 100,
+      temperature_c: typed(form.temperature_c),
+      relative_humidity: typed(form.humidity) / 100,
       air_speed_m_s: form.speed,
     },
   });

@@ -1,0 +1,161 @@
+//! What must hold for every film, whatever the constants are.
+#![allow(clippy::unwrap_used)]
+
+use proptest::prelude::*;
+use ulvek_core::air::{Air, AirSeries, heat_transfer_coefficient};
+use ulvek_core::film::{Composition, Film, FilmState, Grid, HORIZON_S};
+use ulvek_core::picture::{LaidCoat, follow};
+
+/// Ordinary heavy paint, drying.md. [memory]
+fn heavy() -> Composition {
+    Composition::try_new(0.42, 0.53, 0.05).unwrap()
+}
+
+fn room(celsius: f64, humidity: f64, speed: f64) -> AirSeries {
+    AirSeries::constant(Air::try_new(celsius, humidity, speed).unwrap())
+}
+
+/// Minutes until one coat on a sealed ground reaches `state`.
+fn minutes(um: f64, mix: Composition, air: &AirSeries, state: FilmState) -> f64 {
+    let mut film = Film::new(0.0, 0.4, Grid::PLANNING, 0.0);
+    film.lay(um * 1e-6, mix);
+    film.advance(air, HORIZON_S, Some(state));
+    film.events().at(state).unwrap() / 60.0
+}
+
+fn config(cases: u32) -> ProptestConfig {
+    ProptestConfig { failure_persistence: None, ..ProptestConfig::with_cases(cases) }
+}
+
+proptest! {
+    #![proptest_config(config(24))]
+
+    #[test]
+    fn damper_stiller_colder_air_and_thicker_coats_dry_later(
+        um in 20.0f64..150.0, celsius in 12.0f64..28.0, humidity in 0.25f64..0.75, speed in 0.05f64..0.6,
+    ) {
+        let dry = |um: f64, c: f64, rh: f64, v: f64| minutes(um, heavy(), &room(c, rh, v), FilmState::Paintable);
+        let here = dry(um, celsius, humidity, speed);
+        prop_assert!(dry(um * 1.3, celsius, humidity, speed) > here);
+        prop_assert!(dry(um, celsius - 4.0, humidity, speed) > here);
+        prop_assert!(dry(um, celsius, humidity + 0.1, speed) > here);
+        prop_assert!(dry(um, celsius, humidity, speed * 1.8) < here);
+    }
+
+    #[test]
+    fn states_come_in_their_order(
+        um in 10.0f64..400.0, celsius in 8.0f64..32.0, humidity in 0.1f64..0.85, glycol in 0.0f64..0.25,
+    ) {
+        let mix = Composition::try_new(0.40, 0.60 - glycol, glycol).unwrap();
+        let mut film = Film::new(20e-6, 0.3, Grid::PLANNING, 0.0);
+        film.lay(um * 1e-6, mix);
+        film.advance(&room(celsius, humidity, 0.15), HORIZON_S, Some(FilmState::ReadyToWrap));
+        let times: Vec<_> = FilmState::REACHED.iter().map_while(|s| film.events().at(*s)).collect();
+        prop_assert!(times.windows(2).all(|w| w[0] <= w[1]), "{times:?}");
+    }
+
+    #[test]
+    fn where_the_steps_land_changes_no_time_by_much(um in 30.0f64..200.0, landings in 1usize..40) {
+        let air = room(21.0, 0.5, 0.15);
+        let straight = minutes(um, heavy(), &air, FilmState::DryThrough);
+        let mut film = Film::new(0.0, 0.4, Grid::PLANNING, 0.0);
+        film.lay(um * 1e-6, heavy());
+        for n in 1..=landings {
+            film.advance(&air, straight * 60.0 * n as f64 / landings as f64, None);
+        }
+        film.advance(&air, HORIZON_S, Some(FilmState::DryThrough));
+        let landed = film.events().at(FilmState::DryThrough).unwrap() / 60.0;
+        prop_assert!((landed / straight - 1.0).abs() < 0.03, "{landed} against {straight}");
+    }
+}
+
+#[test]
+fn a_series_of_the_same_air_is_the_same_as_constant_air() {
+    let air = Air::try_new(19.0, 0.55, 0.15).unwrap();
+    let hourly = (0..500).map(|h| (f64::from(h) * 3600.0, air)).collect();
+    let series = AirSeries::new(air, hourly);
+    for state in [FilmState::Paintable, FilmState::DryThrough] {
+        let one = minutes(100.0, heavy(), &AirSeries::constant(air), state);
+        let other = minutes(100.0, heavy(), &series, state);
+        assert!((one / other - 1.0).abs() < 0.02, "{state:?}: {one} and {other}");
+    }
+}
+
+#[test]
+fn a_damp_night_holds_the_film_back_and_a_dry_morning_lets_it_go_on() {
+    let dry = Air::try_new(21.0, 0.4, 0.15).unwrap();
+    let damp = Air::try_new(16.0, 0.9, 0.15).unwrap();
+    let night = AirSeries::new(dry, vec![(600.0, damp), (12.0 * 3600.0, dry)]);
+    let without = minutes(100.0, heavy(), &AirSeries::constant(dry), FilmState::DryThrough);
+    let with = minutes(100.0, heavy(), &night, FilmState::DryThrough);
+    assert!(with > without + 300.0, "{with} min with the night, {without} min without");
+}
+
+#[test]
+fn still_air_is_left_to_free_convection_and_a_draught_takes_over() {
+    // Incropera & DeWitt, eq. 9.30: Nu = 0.54 (Gr Pr)^0.25 for a warm plate facing up.
+    let free = 0.54
+        * (9.81 / 294.15 * 2.0 * 0.4f64.powi(3) / 1.5e-5f64.powi(2) * 0.71).powf(0.25)
+        * 0.0257
+        / 0.4;
+    assert!((heat_transfer_coefficient(0.4, 0.0, 21.0) - free).abs() < 1e-9);
+    // Incropera & DeWitt, eq. 7.30: Nu = 0.664 Re^0.5 Pr^(1/3); at 5 m/s it is nearly all there is.
+    let forced = 0.664 * (5.0f64 * 0.4 / 1.5e-5).sqrt() * 0.71f64.cbrt() * 0.0257 / 0.4;
+    assert!((heat_transfer_coefficient(0.4, 5.0, 21.0) / forced - 1.0).abs() < 0.02);
+}
+
+#[test]
+fn an_absorbent_ground_takes_water_at_once_and_gives_it_back() {
+    let air = room(21.0, 0.5, 0.15);
+    let mut film = Film::new(20e-6, 0.4, Grid::PLANNING, 0.0);
+    film.lay(100e-6, heavy());
+    film.advance(&air, 300.0, None);
+    let early = film.stack().ground_water();
+    assert!(early > 10e-6, "{early} m after five minutes");
+    // In the end it holds what the room's humidity leaves it: half of its 20 um at 50 %.
+    film.advance(&air, 30.0 * 86_400.0, None);
+    let late = film.stack().ground_water();
+    assert!(late < early && (late - 10e-6).abs() < 0.5e-6, "{late} m after a month");
+}
+
+#[test]
+fn merging_buried_coats_keeps_their_mass_and_thickness() {
+    let air = room(21.0, 0.5, 0.15);
+    let unmerged = Grid { buried_cells: 8, ..Grid::PLANNING };
+    let run = |grid| {
+        let mut film = Film::new(0.0, 0.4, grid, 0.0);
+        for day in 0..9 {
+            film.advance(&air, f64::from(day) * 86_400.0, None);
+            film.lay(60e-6, heavy());
+        }
+        film.advance(&air, 12.0 * 86_400.0, None);
+        let thickness: Vec<f64> = film.stack().views().iter().map(|v| v.thickness_m).collect();
+        (film.stack().balance(), thickness)
+    };
+    let ((w1, g1), merged) = run(Grid::PLANNING);
+    let ((w2, g2), whole) = run(unmerged);
+    assert!((w1 / w2 - 1.0).abs() < 1e-9 && (g1 / g2 - 1.0).abs() < 1e-9);
+    assert_eq!(merged.len(), 9);
+    for (a, b) in merged.iter().zip(&whole) {
+        assert!((a / b - 1.0).abs() < 0.02, "{a} m against {b} m");
+    }
+}
+
+#[test]
+fn a_timeline_shows_each_coat_from_its_wet_thickness_down() {
+    let air = room(21.0, 0.5, 0.15);
+    let coat = |step, at| LaidCoat { step, at, wet_m: 80e-6, mix: heavy() };
+    let coats = [coat(0, 0.0), coat(1, 1800.0), coat(2, 90_000.0)];
+    let line = follow((0.0, 0.4), &coats, &air, Grid::PLANNING, (400_000.0, 90), |n| n < 2);
+    assert!(line.frames.windows(2).all(|w| w[0].at <= w[1].at), "frames run forward");
+    for (n, coat) in coats.iter().enumerate() {
+        let first = line.frames.iter().find(|f| f.coats.len() > n).unwrap();
+        assert_eq!(first.at, coat.at);
+        assert!((first.coats[n].thickness_m - 80e-6).abs() < 1e-9, "wet as laid");
+    }
+    assert_eq!(line.frames.last().unwrap().at, 400_000.0);
+    // The second coat came before the first was paintable: only alone does it get there.
+    assert_eq!(line.coats[0].events.at(FilmState::Paintable), None);
+    assert!(line.coats[0].followed && line.coats[0].if_left.at(FilmState::Paintable).is_some());
+    assert!(!line.coats[2].followed);
+}

@@ -1,0 +1,153 @@
+//! The store against a real MariaDB.
+#![allow(clippy::unwrap_used)]
+
+use chrono::{DateTime, Utc};
+use sqlx::MySqlPool;
+use ulvek_core::air::{Air, AirSeries};
+use ulvek_core::picture::{Part, Picture, Step, StepKind};
+use ulvek_core::studio::{Schools, StudioDocument, StudioHours, starter_shelf};
+use ulvek_store::{
+    Direction, MIGRATIONS, StoreError, create_picture, create_studio, list_studios, load_picture,
+    load_studio, save_picture, step_picture,
+};
+use uuid::Uuid;
+
+fn at() -> DateTime<Utc> {
+    "2027-01-14T16:34:00.123456Z".parse().unwrap()
+}
+
+fn picture(id: &str) -> Picture {
+    let glaze = Step {
+        name: Some("Glaze — première \"bleue\" 🜄".into()),
+        mix: vec![Part { material: "glazing".into(), parts: 1.0 / 3.0 }],
+        laid_at: Some(at()),
+        after: Some(vec![]),
+        ..Step::usual("s1", StepKind::Glaze)
+    };
+    Picture { due: at().date_naive().succ_opt(), ..Picture::new(id, (24.5, 30.0), vec![glaze]) }
+}
+
+fn studio(pictures: Vec<Picture>) -> StudioDocument {
+    let air = Air::try_new(20.4, 0.47, 0.15).unwrap();
+    StudioDocument {
+        name: "Test room".into(),
+        hours: StudioHours::try_new(chrono_tz::Europe::Oslo, vec![], vec![]).unwrap(),
+        flat_places: 2,
+        setup_min: 10.0,
+        schools: Schools::default(),
+        air: AirSeries::new(air, vec![(1.5e9, air)]),
+        materials: starter_shelf().unwrap(),
+        pictures,
+    }
+}
+
+async fn one_picture(pool: &MySqlPool) -> Uuid {
+    let mut tx = pool.begin().await.unwrap();
+    let id = create_studio(&mut tx, &studio(vec![picture("p")]), at()).await.unwrap();
+    let stored = load_studio(&mut tx, id).await.unwrap();
+    tx.commit().await.unwrap();
+    stored.pictures[0].id
+}
+
+#[sqlx::test(migrator = "MIGRATIONS")]
+async fn a_studio_is_read_as_it_was_written(pool: MySqlPool) {
+    let mut conn = pool.acquire().await.unwrap();
+    let written = studio(vec![picture("p"), picture("P")]);
+    let id = create_studio(&mut conn, &written, at()).await.unwrap();
+    let read = load_studio(&mut conn, id).await.unwrap();
+    assert_eq!(read.document.pictures, written.pictures, "names differ by case alone");
+    assert_eq!(read.document.materials, written.materials);
+    assert_eq!(read.document.air, written.air);
+    assert_eq!(read.document.hours, written.hours);
+    assert_eq!((read.version, read.pictures[0].version), (1, 1));
+}
+
+#[sqlx::test(migrator = "MIGRATIONS")]
+async fn a_studio_that_fails_half_way_leaves_nothing(pool: MySqlPool) {
+    let mut tx = pool.begin().await.unwrap();
+    let twice = studio(vec![picture("same"), picture("same")]);
+    let failed = create_studio(&mut tx, &twice, at()).await;
+    assert!(matches!(failed, Err(StoreError::Refused(_))), "{failed:?}");
+    drop(tx);
+    let mut conn = pool.acquire().await.unwrap();
+    assert_eq!(list_studios(&mut conn).await.unwrap(), []);
+}
+
+#[sqlx::test(migrator = "MIGRATIONS")]
+async fn of_many_edits_at_once_exactly_one_is_kept(pool: MySqlPool) {
+    let id = one_picture(&pool).await;
+    let edit = async |n: usize| {
+        let mut tx = pool.begin().await.unwrap();
+        let title = format!("edit {n}");
+        let changed = Picture { title: title.clone(), ..picture("p") };
+        let saved = save_picture(&mut tx, id, 1, &changed, &title, at()).await;
+        if saved.is_ok() {
+            tx.commit().await.unwrap();
+        }
+        (title, saved)
+    };
+    let (a, b, c, d) = tokio::join!(edit(1), edit(2), edit(3), edit(4));
+    let (kept, lost): (Vec<_>, Vec<_>) = [a, b, c, d].into_iter().partition(|(_, s)| s.is_ok());
+    assert_eq!(kept.len(), 1);
+    for (_, refused) in lost {
+        assert!(matches!(refused, Err(StoreError::Stale { given: 1, current: 2 })), "{refused:?}");
+    }
+    let mut conn = pool.acquire().await.unwrap();
+    let stored = load_picture(&mut conn, id).await.unwrap();
+    assert_eq!(stored.picture.title, kept[0].0);
+    assert_eq!(stored.history.undo, Some(kept[0].0.clone()));
+}
+
+#[sqlx::test(migrator = "MIGRATIONS")]
+async fn revisions_are_kept_back_to_a_limit_and_each_leads_to_its_picture(pool: MySqlPool) {
+    let id = one_picture(&pool).await;
+    let mut conn = pool.acquire().await.unwrap();
+    for n in 1..=205 {
+        let changed = Picture { title: format!("edit {n}"), ..picture("p") };
+        save_picture(&mut conn, id, n, &changed, &format!("edit {n}"), at()).await.unwrap();
+    }
+    let mut version = 206;
+    let mut undone = 0;
+    loop {
+        match step_picture(&mut conn, id, version, Direction::Undo).await {
+            Ok(next) => version = next,
+            Err(StoreError::NoSuchRevision) => break,
+            Err(other) => unreachable!("{other:?}"),
+        }
+        undone += 1;
+        let title = load_picture(&mut conn, id).await.unwrap().picture.title;
+        assert_eq!(title, format!("edit {}", 205 - undone));
+    }
+    assert_eq!(undone, 200);
+}
+
+#[sqlx::test(migrator = "MIGRATIONS")]
+async fn a_stale_undo_changes_nothing(pool: MySqlPool) {
+    let id = one_picture(&pool).await;
+    let mut conn = pool.acquire().await.unwrap();
+    let changed = Picture { title: "edited".into(), ..picture("p") };
+    save_picture(&mut conn, id, 1, &changed, "edit", at()).await.unwrap();
+    let mut tx = pool.begin().await.unwrap();
+    let stale = step_picture(&mut tx, id, 1, Direction::Undo).await;
+    assert!(matches!(stale, Err(StoreError::Stale { given: 1, current: 2 })), "{stale:?}");
+    drop(tx);
+    let stored = load_picture(&mut conn, id).await.unwrap();
+    assert_eq!(
+        (stored.picture.title.as_str(), stored.history.undo.as_deref()),
+        ("edited", Some("edit"))
+    );
+}
+
+#[sqlx::test(migrator = "MIGRATIONS")]
+async fn pictures_keep_the_order_they_were_added_in(pool: MySqlPool) {
+    let mut conn = pool.acquire().await.unwrap();
+    let id = create_studio(&mut conn, &studio(vec![]), at()).await.unwrap();
+    for name in ["c", "a", "b"] {
+        create_picture(&mut conn, id, &picture(name), at()).await.unwrap();
+    }
+    let read = load_studio(&mut conn, id).await.unwrap();
+    let names: Vec<&str> = read.document.pictures.iter().map(|p| p.id.as_str()).collect();
+    assert_eq!(names, ["c", "a", "b"]);
+    let nobody = load_studio(&mut conn, Uuid::now_v7()).await;
+    assert!(matches!(nobody, Err(StoreError::NotFound)));
+}
