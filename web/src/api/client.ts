@@ -5,7 +5,10 @@ import type { components, paths } from './schema';
 export type Schemas = components['schemas'];
 export type Problem = Schemas['Problem'];
 
-export const client = createClient<paths>({ baseUrl: '/' });
+export const client = createClient<paths>({
+  baseUrl: window.location.origin,
+  fetch: (request) => globalThis.fetch(request),
+});
 
 /** An answer that is a problem document, or no answer at all. */
 export class ApiError extends Error {

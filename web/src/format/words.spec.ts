@@ -1,0 +1,42 @@
+import { describe, expect, it } from 'vitest';
+import { typed } from './number';
+import { groundWord, mixWords, plain, start } from './words';
+
+const shelf = [
+  { id: 'liquid', name: 'Glazing liquid', kind: 'medium', solids: 0.3, water: 0.6, glycol: 0.1 },
+  { id: 'pv19', name: 'PV19', kind: 'paint', solids: 0.4, water: 0.5, glycol: 0.1 },
+];
+
+describe('words of the bench', () => {
+  it('say a mix as parts, and a single material without any', () => {
+    const mix = [
+      { material: 'liquid', parts: 76.5 },
+      { material: 'pv19', parts: 8.5 },
+    ];
+    expect(mixWords(mix, shelf)).toBe('76.5 Glazing liquid : 8.5 PV19');
+    expect(mixWords([{ material: 'pv19', parts: 3 }], shelf)).toBe('PV19');
+    expect(mixWords([{ material: 'gone', parts: 1 }], shelf)).toBe('gone');
+  });
+
+  it('say numbers without noise', () => {
+    expect([plain(40), plain(0.1 + 0.2), plain(33.333), plain(2.5, 0)]).toEqual([
+      '40',
+      '0.3',
+      '33.3',
+      '3',
+    ]);
+  });
+
+  it('read numbers as they are typed, and never take a word or nothing for 0', () => {
+    expect([typed('7,5'), typed(' 40 ')]).toEqual([7.5, 40]);
+    expect([typed(''), typed('some'), typed('1 2')]).toEqual([NaN, NaN, NaN]);
+  });
+
+  it('name the ground by what it absorbs', () => {
+    expect([groundWord(20), groundWord(33)]).toEqual([
+      'Primed canvas',
+      'Ground that absorbs 33 µm',
+    ]);
+    expect(start('seal drawing')).toBe('Seal drawing');
+  });
+});
