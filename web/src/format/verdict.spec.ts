@@ -49,6 +49,22 @@ describe('the verdict', () => {
     expect(at('2027-01-10T13:01:00Z').head).toBe('Ready to seal.');
   });
 
+  it('says what never comes, and is silent about what was not followed', () => {
+    const never = { ...coats[1], seal_from: null } as (typeof coats)[number];
+    const t = Date.parse('2027-01-09T00:00:00Z');
+    expect(verdict([never], t, OSLO).rest).toBe('Not cured for varnish within 400 days.');
+    expect(verdict([{ ...never, followed: false }], t, OSLO).rest).toBe('');
+  });
+
+  it('calls the next coat safe on varnish, and a picture finished when nothing is left', () => {
+    const varnish = coat('Varnish 2', '2027-01-07T13:00:00Z', { seals: true });
+    const t = Date.parse('2027-01-07T16:00:00Z');
+    expect(verdict([varnish], t, OSLO).head).toBe('Varnish 2 is dry: the next coat is safe.');
+    const late = Date.parse('2027-01-09T16:00:00Z');
+    expect(verdict([varnish], late, OSLO).rest).toBe('The next coat is safe.');
+    expect(verdict([varnish], late, OSLO, true).head).toBe('Sealed and finished.');
+  });
+
   it('looks at the coat that is on top at that moment', () => {
     expect(topCoat(coats, Date.parse('2027-01-07T12:59:00Z'))?.title).toBe('Glaze 1');
     expect(at('2027-01-05T00:00:00Z').head).toBe('Nothing is laid yet.');

@@ -40,23 +40,34 @@ export function verdict(coats: Coat[], t: number, zone: string, finished = false
   }
   const state = stateAt(coat, t);
   // A coat deep in a very high stack is not followed on its own: what is not known is not said.
-  const said = (text: string | null, words: (when: string) => string) => {
+  const said = (text: string | null, words: (when: string) => string, never = '') => {
     const when = at(text);
     if (when !== undefined) return words(moment(when, t, zone));
-    return coat.followed ? words('not within 400 days') : '';
+    return coat.followed ? never : '';
   };
   const name = coat.title.charAt(0).toUpperCase() + coat.title.slice(1);
-  const paintable = said(coat.if_left.paintable_at, (w) => `Paintable from ${w}.`);
-  const sand = said(coat.if_left.dry_through_at, (w) => `Do not sand before ${w}.`);
+  const { if_left: s } = coat;
+  const paintable = said(
+    s.paintable_at,
+    (w) => `Paintable from ${w}.`,
+    'Not paintable within 400 days.',
+  );
+  const sand = said(
+    s.dry_through_at,
+    (w) => `Do not sand before ${w}.`,
+    'Not to be sanded within 400 days.',
+  );
+  const seal = coat.seals
+    ? ''
+    : said(coat.seal_from, (w) => `Seal from ${w}.`, 'Not cured for varnish within 400 days.');
   const sealFrom = at(coat.seal_from);
   const mayseal = sealFrom !== undefined && sealFrom <= t;
-  const seal = coat.seals ? '' : said(coat.seal_from, (w) => `Seal from ${w}.`);
   const again = coat.seals ? paintable.replace('Paintable', 'Next coat') : paintable;
   switch (state) {
     case 'workable':
       return {
         head: `${name} is workable: blend, keep a wet edge.`,
-        rest: `${said(coat.if_left.setting_at, (w) => `Leave it from ${w}.`)} ${again}`.trim(),
+        rest: `${said(s.setting_at, (w) => `Leave it from ${w}.`)} ${again}`.trim(),
         state,
       };
     case 'setting':

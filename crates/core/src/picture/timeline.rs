@@ -55,6 +55,11 @@ pub struct Timeline {
 pub const FOLLOWED_ALONE: usize = 40;
 /// Coats followed on their own in a higher stack. [practice]
 const FOLLOWED_OF_MANY: usize = 6;
+/// Coats, counted from the last one, that are never drawn with few moments: they are looked at.
+/// [practice]
+const LAST_COATS: usize = 3;
+/// Moments they get at least. [practice]
+const LEAST_FRAMES: usize = 40;
 /// First moment after a coat that is drawn [s]. [practice]
 const FIRST_FRAME_S: f64 = 30.0;
 
@@ -89,7 +94,9 @@ pub fn follow(
         });
         if frames > 0 {
             line.frames.push(frame(&film));
-            for at in moments(coat.at, end, per_coat) {
+            let last = coats.len() - n <= LAST_COATS;
+            let kept = if last { per_coat.max(LEAST_FRAMES) } else { per_coat };
+            for at in moments(coat.at, end, kept) {
                 film.advance(air, at, None);
                 line.frames.push(frame(&film));
             }
