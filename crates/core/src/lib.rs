@@ -9,6 +9,7 @@
 //! named source a published one.
 
 pub mod air;
+pub mod cup;
 pub mod film;
 pub mod picture;
 pub mod planner;

@@ -14,6 +14,8 @@ struct MaterialRow {
     solids: f64,
     water: f64,
     glycol: f64,
+    binder: Option<f64>,
+    density_g_ml: Option<f64>,
     swatch: Option<String>,
 }
 
@@ -25,6 +27,8 @@ impl MaterialRow {
             id: self.code,
             name: self.name,
             kind: MaterialKind::from_word(&self.kind),
+            binder: self.binder,
+            density_g_ml: self.density_g_ml,
             swatch: self.swatch.as_deref().and_then(Swatch::from_hex),
         })
     }
@@ -38,8 +42,8 @@ pub(crate) async fn insert_shelf(
     for (position, material) in shelf.iter().enumerate() {
         sqlx::query(
             "INSERT INTO material \
-             (studio_id, code, position, name, kind, solids, water, glycol, swatch) \
-             VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)",
+             (studio_id, code, position, name, kind, solids, water, glycol, binder, density_g_ml, \
+             swatch) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)",
         )
         .bind(studio)
         .bind(&material.id)
@@ -49,6 +53,8 @@ pub(crate) async fn insert_shelf(
         .bind(material.composition.solids())
         .bind(material.composition.water())
         .bind(material.composition.glycol())
+        .bind(material.binder)
+        .bind(material.density_g_ml)
         .bind(material.swatch.map(Swatch::to_hex))
         .execute(&mut *conn)
         .await?;
@@ -61,7 +67,7 @@ pub(crate) async fn load_shelf(
     studio: Uuid,
 ) -> Result<Vec<Material>, StoreError> {
     let rows: Vec<MaterialRow> = sqlx::query_as(
-        "SELECT code, name, kind, solids, water, glycol, swatch FROM material \
+        "SELECT code, name, kind, solids, water, glycol, binder, density_g_ml, swatch FROM material \
          WHERE studio_id = ? ORDER BY position",
     )
     .bind(studio)

@@ -57,6 +57,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pictures/{id}/cup": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Computes a cup for a picture: amounts, limits, and what it would do if laid now. Stores nothing. */
+        post: operations["cup"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pictures/{id}/laid": {
         parameters: {
             query?: never;
@@ -419,6 +436,153 @@ export interface components {
              */
             wet_um: number;
         };
+        /** @description A cup that is asked about. */
+        CupAsk: {
+            have?: components["schemas"]["Have"] | null;
+            /**
+             * Format: double
+             * @description Share of the cup that stays in cup and brush.
+             */
+            loss: number;
+            /**
+             * Format: double
+             * @description What the bench can measure [ml].
+             */
+            measure_ml: number;
+            /** @description What is in it, parts by volume. */
+            mix: components["schemas"]["PartDoc"][];
+            /**
+             * Format: double
+             * @description Share of the picture's area it covers.
+             */
+            share_of_area: number;
+            /**
+             * Format: double
+             * @description Wet film of the coat [um].
+             */
+            wet_film_um: number;
+        };
+        /** @description A limit of the mix. */
+        CupLimit: {
+            /** @description Whether it is kept. */
+            kept: boolean;
+            /**
+             * Format: double
+             * @description The most it may have; of the binder, the least.
+             */
+            limit: number;
+            /**
+             * Format: double
+             * @description The share the mix has, when its materials say it.
+             */
+            share: number | null;
+            /** @description `retarder`, `water` or `binder`. */
+            what: string;
+            /** @description What happens beyond it. */
+            why: string;
+        };
+        /** @description A change of the mix that keeps its limits. */
+        CupOffer: {
+            /** @description `thinner`, `stronger` or `slower`. */
+            change: string;
+            /** @description The mix after it, parts of 100; `null` when it cannot be made. */
+            mix: components["schemas"]["PartDoc"][] | null;
+        };
+        /** @description What is known of a cup. */
+        CupOut: {
+            /** @description Limits of the mix on this picture in this studio's school. */
+            limits: components["schemas"]["CupLimit"][];
+            /** @description Changes that keep the limits. */
+            offers: components["schemas"]["CupOffer"][];
+            /**
+             * Format: double
+             * @description What of it ends on the picture [ml].
+             */
+            on_picture_ml: number;
+            /**
+             * Format: date-time
+             * @description When it may be painted over, if laid now.
+             */
+            paintable_at: string | null;
+            /** @description The parts, in the order of the mix. */
+            parts: components["schemas"]["CupPart"][];
+            /**
+             * Format: double
+             * @description What rounding adds to the whole [ml].
+             */
+            rounding_ml: number;
+            /**
+             * Format: double
+             * @description Largest change of a part's share by rounding.
+             */
+            rounding_share: number;
+            short: components["schemas"]["CupShort"] | null;
+            /**
+             * Format: double
+             * @description Volume to mix [ml].
+             */
+            total_ml: number;
+            /**
+             * Format: date-time
+             * @description When it is touch-dry, if laid now.
+             */
+            touch_dry_at: string | null;
+            /**
+             * Format: double
+             * @description Minutes it can be worked, if laid now.
+             */
+            working_min: number | null;
+        };
+        /** @description How much of one material goes in. */
+        CupPart: {
+            /**
+             * Format: double
+             * @description Drops of a bench pipette, 20 to the millilitre.
+             */
+            drops: number;
+            /**
+             * Format: double
+             * @description Mass [g], when its density is known.
+             */
+            grams: number | null;
+            /** @description Its name on the shelf. */
+            material: string;
+            /**
+             * Format: double
+             * @description Volume [ml].
+             */
+            ml: number;
+            /**
+             * Format: double
+             * @description Volume in whole measures [ml].
+             */
+            rounded_ml: number;
+            /**
+             * Format: double
+             * @description Share of the cup by volume.
+             */
+            share: number;
+        };
+        /** @description How far a material that is short goes. */
+        CupShort: {
+            /** @description Whether it is enough. */
+            enough: boolean;
+            /**
+             * Format: double
+             * @description Or the share of the picture it covers at the same film; 1 when it is enough.
+             */
+            share_of_area: number;
+            /**
+             * Format: double
+             * @description The most that can be mixed [ml].
+             */
+            total_ml: number;
+            /**
+             * Format: double
+             * @description The film it gives on the same area [um].
+             */
+            wet_film_um: number;
+        };
         /** @description A whole studio in one open format. */
         Document: {
             /** @description The room. */
@@ -464,6 +628,16 @@ export interface components {
              * @description Water it can take up [um]: 0 sealed, 10 primed panel, 20 primed canvas, 60 paper, 100 raw.
              */
             absorbs_um?: number;
+        };
+        /** @description What is left of a material. */
+        Have: {
+            /** @description Its name on the shelf. */
+            material: string;
+            /**
+             * Format: double
+             * @description How much [ml].
+             */
+            ml: number;
         };
         /** @description All is well. */
         Health: {
@@ -559,6 +733,16 @@ export interface components {
         };
         /** @description A material on the shelf. */
         MaterialDoc: {
+            /**
+             * Format: double
+             * @description Polymer alone, volume fraction of the wet material; at most the solids.
+             */
+            binder?: number | null;
+            /**
+             * Format: double
+             * @description Density [g/ml]; without it the cup gives no grams.
+             */
+            density_g_ml?: number | null;
             /**
              * Format: double
              * @description Slow volatile (retarder, humectant, coalescent), volume fraction.
@@ -1197,6 +1381,47 @@ export interface operations {
                 };
             };
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    cup: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CupAsk"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CupOut"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -77,3 +77,7 @@ quantity!(
     /// Weight of a picture against the others when dates compete.
     Weight, WEIGHT
 );
+quantity!(
+    /// Density of a material, in grams per millilitre.
+    Density, DENSITY
+);

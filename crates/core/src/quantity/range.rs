@@ -88,11 +88,24 @@ pub(super) const SIDE: Range = row("side", "cm", (1.0, 1000.0), 1.0, "[practice]
 pub(super) const MINUTES: Range = row("minutes", "min", (0.0, 525_600.0), 1.0, "one year");
 pub(super) const ABSORBENCY: Range =
     row("what the ground absorbs", "µm of water", (0.0, 1000.0), 1.0, "[practice]");
+pub(super) const DENSITY: Range =
+    row("density", "g/ml", (0.5, 5.0), 1.0, "[practice] solvents to heavy pigment pastes");
 pub(super) const WEIGHT: Range = row("weight", "", (0.01, 1000.0), 1.0, "[practice]");
 
 /// Every range, so that the application can show limits beside its fields.
-pub const RANGES: &[Range] =
-    &[WET_FILM, TEMPERATURE, HUMIDITY, AIR_SPEED, SHARE, PARTS, SIDE, MINUTES, ABSORBENCY, WEIGHT];
+pub const RANGES: &[Range] = &[
+    WET_FILM,
+    TEMPERATURE,
+    HUMIDITY,
+    AIR_SPEED,
+    SHARE,
+    PARTS,
+    SIDE,
+    MINUTES,
+    ABSORBENCY,
+    DENSITY,
+    WEIGHT,
+];
 
 #[cfg(test)]
 mod tests {

@@ -1,6 +1,7 @@
 //! More retarder than a film stands.
 
 use super::{Rule, Scene, Severity};
+use crate::cup::MOST_RETARDER;
 use crate::studio::MaterialKind;
 
 pub(super) const RULE: Rule = Rule {
@@ -11,13 +12,10 @@ pub(super) const RULE: Rule = Rule {
     check,
 };
 
-/// Highest share of retarder in the wet mix [-, by volume]. [memory]
-const MOST: f64 = 0.15;
-
 fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
     for (i, step) in scene.to_do() {
         let share = scene.share(step, |m| m.kind == MaterialKind::Retarder);
-        if share > MOST + 1e-9 {
+        if share > MOST_RETARDER + 1e-9 {
             say(
                 i,
                 format!("Retarder is {:.0} % of the mix: the film can stay soft.", share * 100.0),

@@ -1,6 +1,7 @@
 //! Water where medium belongs.
 
 use super::{Rule, Scene, Severity};
+use crate::cup::MOST_WATER;
 use crate::studio::{MaterialKind, Thinning};
 
 pub(super) const RULE: Rule = Rule {
@@ -10,9 +11,6 @@ pub(super) const RULE: Rule = Rule {
     provenance: "[practice] two schools; [memory] up to 25-30 % added water",
     check,
 };
-
-/// Highest share of added water on a sealed surface [-, by volume]. [memory]
-const MOST: f64 = 0.30;
 
 fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
     for (i, step) in scene.to_do() {
@@ -29,7 +27,7 @@ fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
                     "The glaze is thinned with {percent:.0} % water, which stretches the binder."
                 ),
             );
-        } else if share > MOST && !stain {
+        } else if share > MOST_WATER && !stain {
             say(
                 i,
                 format!("Added water is {percent:.0} % of the mix: the film may lift or crack."),

@@ -88,6 +88,10 @@ pub struct Material {
     pub kind: MaterialKind,
     /// Solids, water and slow volatile by volume.
     pub composition: Composition,
+    /// Polymer alone, volume fraction of the wet material; at most the solids.
+    pub binder: Option<f64>,
+    /// Density [g/ml].
+    pub density_g_ml: Option<f64>,
     /// A colour to draw it with.
     pub swatch: Option<Swatch>,
 }

@@ -9,8 +9,8 @@ use ulvek_core::air::{Air, AirSeries};
 use ulvek_core::film::Composition;
 use ulvek_core::picture::{Part, Picture, Step, check_chain};
 use ulvek_core::quantity::{
-    Absorbency, AirSpeed, Celsius, Minutes, OutOfRange, Parts, RelativeHumidity, Share, Side,
-    Weight, WetFilm,
+    Absorbency, AirSpeed, Celsius, Density, Minutes, OutOfRange, Parts, RelativeHumidity, Share,
+    Side, Weight, WetFilm,
 };
 use ulvek_core::studio::{
     Closed, HoursError, Material, MaterialKind, OpenHours, Schools, StudioDocument, StudioHours,
@@ -210,12 +210,31 @@ fn check_material(path: &str, material: &MaterialDoc) -> Checked<Material> {
             Refusal::new(format!("{path}.swatch"), reason)
         })?),
     };
+    let composition = Composition::try_new(material.solids, material.water, material.glycol)
+        .map_err(|e| Refusal::new(path, e.to_string()))?;
+    let binder = match material.binder {
+        None => None,
+        Some(binder) => {
+            let place = format!("{path}.binder");
+            let share = quantity!(Share, place, binder)?;
+            // The document rounds to two digits, so the binder may pass the solids by a hair.
+            if share > composition.solids() + 0.011 {
+                return Err(Refusal::new(place, "is more than the solids it is a part of"));
+            }
+            Some(share)
+        }
+    };
+    let density_g_ml = match material.density_g_ml {
+        None => None,
+        Some(density) => Some(quantity!(Density, format!("{path}.density_g_ml"), density)?),
+    };
     Ok(Material {
+        binder,
+        density_g_ml,
         id: line(&format!("{path}.id"), &material.id)?,
         name: line(&format!("{path}.name"), &material.name)?,
         kind: MaterialKind::from_word(&line(&format!("{path}.kind"), &material.kind)?),
-        composition: Composition::try_new(material.solids, material.water, material.glycol)
-            .map_err(|e| Refusal::new(path, e.to_string()))?,
+        composition,
         swatch,
     })
 }

@@ -165,6 +165,12 @@ pub struct MaterialDoc {
     pub water: f64,
     /// Slow volatile (retarder, humectant, coalescent), volume fraction.
     pub glycol: f64,
+    /// Polymer alone, volume fraction of the wet material; at most the solids.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub binder: Option<f64>,
+    /// Density [g/ml]; without it the cup gives no grams.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub density_g_ml: Option<f64>,
     /// Colour to draw it with, `#rrggbb`.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub swatch: Option<String>,

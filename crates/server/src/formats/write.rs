@@ -99,6 +99,8 @@ pub fn material_doc(material: &Material) -> MaterialDoc {
         solids: material.composition.solids(),
         water: material.composition.water(),
         glycol: material.composition.glycol(),
+        binder: material.binder,
+        density_g_ml: material.density_g_ml,
         swatch: material.swatch.map(|s| s.to_hex()),
     }
 }

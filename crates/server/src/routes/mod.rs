@@ -2,6 +2,7 @@
 
 mod catalogue;
 mod computed;
+mod cup;
 mod health;
 mod pictures;
 mod studios;
@@ -38,6 +39,7 @@ pub fn api() -> OpenApiRouter<App> {
         .routes(routes!(computed::outlook))
         .routes(routes!(computed::plan_calendar))
         .routes(routes!(computed::strata))
+        .routes(routes!(cup::cup))
         .routes(routes!(pictures::create))
         .routes(routes!(pictures::read, pictures::save, pictures::delete))
         .routes(routes!(pictures::restore))

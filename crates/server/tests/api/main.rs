@@ -3,6 +3,7 @@
 
 mod bad_input;
 mod computed;
+mod cup;
 mod edits;
 mod headers;
 

@@ -1,0 +1,197 @@
+//! How much of each material a coat takes.
+
+use crate::picture::Part;
+use crate::quantity::{OutOfRange, Share, WetFilm};
+use crate::studio::Material;
+use thiserror::Error;
+
+/// Volume of a drop from a bench pipette [ml]. [practice] 20 drops to the millilitre
+pub const DROP_ML: f64 = 0.05;
+
+/// The coat that is mixed for.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Pour {
+    /// Area of the picture's face [m2].
+    pub area_m2: f64,
+    /// Share of it that is painted.
+    pub share_of_area: f64,
+    /// Wet film [um].
+    pub wet_film_um: f64,
+    /// Share of the cup that stays in cup and brush.
+    pub loss: f64,
+}
+
+/// Why a cup cannot be computed.
+#[derive(Debug, Clone, PartialEq, Error)]
+pub enum CupError {
+    /// A number is out of its range.
+    #[error(transparent)]
+    Range(#[from] OutOfRange),
+    /// All of it would be lost.
+    #[error("the loss must be under 100 %: something has to reach the picture")]
+    AllLost,
+    /// The parts sum to nothing.
+    #[error("the mix sums to nothing: give at least one part of something")]
+    Nothing,
+    /// A material is not on the shelf.
+    #[error("no material \"{0}\" is on the shelf")]
+    Unknown(String),
+}
+
+/// How much of one material goes into the cup.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Amount {
+    /// The material's name on the shelf.
+    pub material: String,
+    /// Its share of the cup by volume.
+    pub share: f64,
+    /// Volume [ml].
+    pub ml: f64,
+    /// Mass [g]; `None` when its density is not known.
+    pub grams: Option<f64>,
+    /// Drops of a bench pipette.
+    pub drops: f64,
+}
+
+/// Volume to mix for a coat [ml]: what stays on the picture, and what is lost beside it.
+///
+/// # Errors
+/// [`CupError::Range`] or [`CupError::AllLost`].
+///
+/// ```
+/// use ulvek_core::cup::{Pour, pour_ml};
+/// let pour = Pour { area_m2: 0.2, share_of_area: 1.0, wet_film_um: 40.0, loss: 0.2 };
+/// assert!((pour_ml(&pour).unwrap() - 10.0).abs() < 1e-12);
+/// ```
+pub fn pour_ml(pour: &Pour) -> Result<f64, CupError> {
+    let film = WetFilm::try_new(pour.wet_film_um)?.get();
+    let share = Share::try_new(pour.share_of_area)?.get();
+    let loss = Share::try_new(pour.loss)?.get();
+    if loss >= 1.0 {
+        return Err(CupError::AllLost);
+    }
+    // 1 um over 1 m2 is 1 ml.
+    Ok(pour.area_m2 * share * film / (1.0 - loss))
+}
+
+/// How much of each part makes `total_ml` of the mix.
+///
+/// # Errors
+/// [`CupError::Nothing`] or [`CupError::Unknown`].
+pub fn amounts(mix: &[Part], total_ml: f64, shelf: &[Material]) -> Result<Vec<Amount>, CupError> {
+    let whole: f64 = mix.iter().map(|p| p.parts).sum();
+    if whole <= 0.0 {
+        return Err(CupError::Nothing);
+    }
+    mix.iter()
+        .map(|part| {
+            let material = shelf
+                .iter()
+                .find(|m| m.id == part.material)
+                .ok_or_else(|| CupError::Unknown(part.material.clone()))?;
+            let share = part.parts / whole;
+            let ml = share * total_ml;
+            Ok(Amount {
+                material: part.material.clone(),
+                share,
+                ml,
+                grams: material.density_g_ml.map(|density| density * ml),
+                drops: ml / DROP_ML,
+            })
+        })
+        .collect()
+}
+
+/// The most of a mix [ml] that `have_ml` of one of its materials is enough for.
+///
+/// # Errors
+/// [`CupError::Unknown`] when the material is not in the mix, [`CupError::Nothing`] when there is
+/// nothing of it.
+pub fn most_from(mix: &[Part], material: &str, have_ml: f64) -> Result<f64, CupError> {
+    let whole: f64 = mix.iter().map(|p| p.parts).sum();
+    let of_it: f64 = mix.iter().filter(|p| p.material == material).map(|p| p.parts).sum();
+    if of_it <= 0.0 {
+        return Err(CupError::Unknown(material.to_owned()));
+    }
+    if !have_ml.is_finite() || have_ml <= 0.0 {
+        return Err(CupError::Nothing);
+    }
+    Ok(have_ml * whole / of_it)
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::studio::starter_shelf;
+    use proptest::prelude::*;
+
+    fn part(material: &str, parts: f64) -> Part {
+        Part { material: material.into(), parts }
+    }
+
+    #[test]
+    fn a_worked_glaze_comes_out_as_on_paper() {
+        // C1 V1 = C2 V2: 10 ml of a 90:10 glaze hold 1 ml of paint and 9 ml of glazing liquid.
+        let mix = [part("glazing", 90.0), part("fluid-pb15", 10.0)];
+        let shelf = starter_shelf().unwrap();
+        let cup = amounts(&mix, 10.0, &shelf).unwrap();
+        assert!((cup[0].ml - 9.0).abs() < 1e-12 && (cup[1].ml - 1.0).abs() < 1e-12);
+        assert!((cup[1].drops - 20.0).abs() < 1e-9);
+        // Mass is volume times density.
+        let density = shelf.iter().find(|m| m.id == "glazing").unwrap().density_g_ml.unwrap();
+        assert!((cup[0].grams.unwrap() - 9.0 * density).abs() < 1e-12);
+    }
+
+    #[test]
+    fn a_picture_of_40_by_50_takes_what_geometry_says() {
+        // 0.2 m2 at 40 um are 8 ml; with a fifth lost in cup and brush, 10 ml are mixed.
+        let pour = Pour { area_m2: 0.2, share_of_area: 1.0, wet_film_um: 40.0, loss: 0.0 };
+        assert!((pour_ml(&pour).unwrap() - 8.0).abs() < 1e-12);
+        let quarter = Pour { share_of_area: 0.25, ..pour };
+        assert!((pour_ml(&quarter).unwrap() - 2.0).abs() < 1e-12);
+    }
+
+    #[test]
+    fn what_is_left_of_one_part_decides_how_much_can_be_mixed() {
+        // 8 ml of medium in a 90:10 glaze are enough for 8.89 ml of it.
+        let mix = [part("glazing", 90.0), part("fluid-pb15", 10.0)];
+        let most = most_from(&mix, "glazing", 8.0).unwrap();
+        assert!((most - 8.0 / 0.9).abs() < 1e-12);
+        let cup = amounts(&mix, most, &starter_shelf().unwrap()).unwrap();
+        assert!((cup[0].ml - 8.0).abs() < 1e-12, "all of it is used, and no more");
+        assert_eq!(most_from(&mix, "retarder", 8.0), Err(CupError::Unknown("retarder".into())));
+        assert_eq!(most_from(&mix, "glazing", 0.0), Err(CupError::Nothing));
+    }
+
+    #[test]
+    fn what_makes_no_cup_is_refused() {
+        let pour = Pour { area_m2: 0.2, share_of_area: 1.0, wet_film_um: 40.0, loss: 1.0 };
+        assert_eq!(pour_ml(&pour), Err(CupError::AllLost));
+        assert!(matches!(pour_ml(&Pour { wet_film_um: 0.0, ..pour }), Err(CupError::Range(_))));
+        let shelf = starter_shelf().unwrap();
+        assert_eq!(amounts(&[part("glazing", 0.0)], 10.0, &shelf), Err(CupError::Nothing));
+        assert_eq!(amounts(&[], 10.0, &shelf), Err(CupError::Nothing));
+        let unknown = amounts(&[part("moonlight", 1.0)], 10.0, &shelf);
+        assert_eq!(unknown, Err(CupError::Unknown("moonlight".into())));
+    }
+
+    proptest! {
+        #[test]
+        fn every_component_is_kept_when_a_cup_is_scaled(
+            parts in prop::collection::vec(0.0f64..50.0, 3), total in 0.1f64..500.0, factor in 0.1f64..20.0,
+        ) {
+            prop_assume!(parts.iter().sum::<f64>() > 1e-6);
+            let names = ["glazing", "fluid-pv19", "retarder"];
+            let mix: Vec<Part> = names.iter().zip(&parts).map(|(n, p)| part(n, *p)).collect();
+            let shelf = starter_shelf().unwrap();
+            let small = amounts(&mix, total, &shelf).unwrap();
+            let large = amounts(&mix, total * factor, &shelf).unwrap();
+            let sum: f64 = small.iter().map(|a| a.ml).sum();
+            prop_assert!((sum - total).abs() < 1e-9 * total);
+            for (a, b) in small.iter().zip(&large) {
+                prop_assert!((b.ml - a.ml * factor).abs() <= 1e-9 * b.ml.max(1e-9));
+                prop_assert!((a.share - b.share).abs() < 1e-12);
+            }
+        }
+    }
+}

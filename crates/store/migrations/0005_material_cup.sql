@@ -1,0 +1,3 @@
+ALTER TABLE material
+  ADD COLUMN binder DOUBLE NULL AFTER glycol,
+  ADD COLUMN density_g_ml DOUBLE NULL AFTER binder;
