@@ -37,6 +37,12 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('./features/picture/Picture')).Picture }),
       },
       {
+        path: 'pictures/:id/cup/:step',
+        lazy: async () => ({
+          Component: (await import('./features/picture/cup/CupView')).CupView,
+        }),
+      },
+      {
         path: 'studio',
         lazy: async () => ({ Component: (await import('./features/studio/Studio')).Studio }),
       },

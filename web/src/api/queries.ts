@@ -1,6 +1,6 @@
 /** Keys and fetches of everything that is read, one option each. */
-import { queryOptions } from '@tanstack/react-query';
-import { client, unwrap } from './client';
+import { keepPreviousData, queryOptions } from '@tanstack/react-query';
+import { client, unwrap, type Schemas } from './client';
 
 /** How often computed views are asked for again [ms]: a coat can change state any minute. */
 const FRESH_MS = 30_000;
@@ -40,4 +40,16 @@ export const strataQuery = (id: string) =>
     queryKey: ['strata', id],
     queryFn: () => unwrap(client.GET('/api/pictures/{id}/strata', { params: { path: { id } } })),
     refetchInterval: FRESH_MS,
+  });
+
+/** A cup of a picture. Each ask has its own key, so that no old answer can overtake a newer one. */
+export const cupQuery = (id: string, ask: Schemas['CupAsk']) =>
+  queryOptions({
+    queryKey: ['cup', id, ask],
+    queryFn: ({ signal }) =>
+      unwrap(
+        client.POST('/api/pictures/{id}/cup', { params: { path: { id } }, body: ask, signal }),
+      ),
+    placeholderData: keepPreviousData,
+    staleTime: 60_000,
   });

@@ -66,7 +66,10 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Computes a cup for a picture: amounts, limits, and what it would do if laid now. Stores nothing. */
+        /**
+         * Computes a cup for a picture: amounts, limits, and what it would do if laid as soon as that is
+         *     safe. Stores nothing.
+         */
         post: operations["cup"];
         delete?: never;
         options?: never;
@@ -490,6 +493,12 @@ export interface components {
         };
         /** @description What is known of a cup. */
         CupOut: {
+            /**
+             * Format: date-time
+             * @description When it is laid for what follows: now, or as soon as the film below is paintable; `null`
+             *     when that never comes.
+             */
+            laid_at: string | null;
             /** @description Limits of the mix on this picture in this studio's school. */
             limits: components["schemas"]["CupLimit"][];
             /** @description Changes that keep the limits. */
@@ -501,7 +510,7 @@ export interface components {
             on_picture_ml: number;
             /**
              * Format: date-time
-             * @description When it may be painted over, if laid now.
+             * @description When it may be painted over.
              */
             paintable_at: string | null;
             /** @description The parts, in the order of the mix. */
@@ -524,12 +533,14 @@ export interface components {
             total_ml: number;
             /**
              * Format: date-time
-             * @description When it is touch-dry, if laid now.
+             * @description When it is touch-dry.
              */
             touch_dry_at: string | null;
+            /** @description Whether it has to wait for the film below. */
+            waits: boolean;
             /**
              * Format: double
-             * @description Minutes it can be worked, if laid now.
+             * @description Minutes it can be worked from then.
              */
             working_min: number | null;
         };

@@ -12,5 +12,5 @@ mod rounding;
 pub use adjust::{Change, adjust};
 pub use amounts::{Amount, CupError, Pour, amounts, most_from, pour_ml};
 pub use limits::{Limit, LimitKind, MOST_RETARDER, MOST_WATER, Surface, limits};
-pub use preview::if_laid;
+pub use preview::{IfLaid, if_laid};
 pub use rounding::{Rounded, round_to};

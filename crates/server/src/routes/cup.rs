@@ -123,13 +123,19 @@ pub struct CupOut {
     pub rounding_ml: f64,
     /// Limits of the mix on this picture in this studio's school.
     pub limits: Vec<CupLimit>,
-    /// Minutes it can be worked, if laid now.
+    /// When it is laid for what follows: now, or as soon as the film below is paintable; `null`
+    /// when that never comes.
+    #[schema(required)]
+    pub laid_at: Option<DateTime<Utc>>,
+    /// Whether it has to wait for the film below.
+    pub waits: bool,
+    /// Minutes it can be worked from then.
     #[schema(required)]
     pub working_min: Option<f64>,
-    /// When it is touch-dry, if laid now.
+    /// When it is touch-dry.
     #[schema(required)]
     pub touch_dry_at: Option<DateTime<Utc>>,
-    /// When it may be painted over, if laid now.
+    /// When it may be painted over.
     #[schema(required)]
     pub paintable_at: Option<DateTime<Utc>>,
     /// Changes that keep the limits.
@@ -139,7 +145,8 @@ pub struct CupOut {
     pub short: Option<CupShort>,
 }
 
-/// Computes a cup for a picture: amounts, limits, and what it would do if laid now. Stores nothing.
+/// Computes a cup for a picture: amounts, limits, and what it would do if laid as soon as that is
+/// safe. Stores nothing.
 #[utoipa::path(post, path = "/api/pictures/{id}/cup", tag = "computed", params(("id" = Uuid, Path)),
     request_body = CupAsk,
     responses((status = 200, body = CupOut), (status = 404, body = Problem), (status = 422, body = Problem)))]
@@ -196,7 +203,8 @@ fn make(
         document.composition(&mix).map_err(|e| Problem::refused("mix", e.to_string()))?;
     let rounded = round_to(&cup, ask.measure_ml);
     let at = now.timestamp_micros() as f64 / 1e6;
-    let events = if_laid(document, picture, at, ask.wet_film_um, composition);
+    let laid = if_laid(document, picture, at, ask.wet_film_um, composition);
+    let reaches = |state| laid.as_ref().and_then(|l| l.events.at(state));
     let bare = picture.steps.iter().all(|s| s.laid_at.is_none() || s.mix.is_empty());
     let surface =
         if bare && picture.absorbs_um > 0.0 { Surface::Absorbent } else { Surface::Sealed };
@@ -223,9 +231,13 @@ fn make(
         rounding_share: rounded.worst_share,
         rounding_ml: rounded.more_ml,
         limits: limits(&mix, &document.materials, surface, school).iter().map(limit_out).collect(),
-        working_min: events.at(FilmState::Setting).map(|t| (t - at) / 60.0),
-        touch_dry_at: events.at(FilmState::TouchDry).map(instant),
-        paintable_at: events.at(FilmState::Paintable).map(instant),
+        laid_at: laid.as_ref().map(|l| instant(l.at)),
+        waits: laid.as_ref().is_none_or(|l| l.at > at),
+        working_min: reaches(FilmState::Setting)
+            .zip(laid.as_ref())
+            .map(|(t, laid)| (t - laid.at) / 60.0),
+        touch_dry_at: reaches(FilmState::TouchDry).map(instant),
+        paintable_at: reaches(FilmState::Paintable).map(instant),
         offers: offers(&mix, document),
         short,
     })

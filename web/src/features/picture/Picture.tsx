@@ -3,7 +3,7 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { useNavigate, useParams } from 'react-router';
+import { Link, useNavigate, useParams } from 'react-router';
 import type { Schemas } from '../../api/client';
 import { calendarUrl, useDeletePicture, useLogLaid } from '../../api/edits';
 import { studioQuery } from '../../api/queries';
@@ -47,6 +47,11 @@ function OnePicture({ id }: { id: string }) {
     { key: 'n', does: 'Strata: to now', run: view.toNow },
     { key: 'e', does: 'Strata: elastic or even time', run: view.toggleMode },
     { key: 'l', does: 'Log the next coat', run: () => next && setLogging(next.step) },
+    {
+      key: 'c',
+      does: 'Open the cup of the next coat',
+      run: () => next && void navigate(`cup/${next.step}`),
+    },
     { key: 'u', does: 'Undo', run: () => edits.stepTo('undo') },
     { key: 'U', does: 'Redo', run: () => edits.stepTo('redo') },
   ]);
@@ -86,6 +91,14 @@ function OnePicture({ id }: { id: string }) {
             L
           </Box>
         </Button>
+        {next && isCoat(doc, next.step) && (
+          <Button component={Link} to={`cup/${next.step}`}>
+            Open the cup
+            <Box component="span" sx={hint}>
+              C
+            </Box>
+          </Button>
+        )}
         <Button onClick={view.toggleMode}>
           {view.mode === 'elastic' ? 'Even time' : 'Elastic time'}
           <Box component="span" sx={hint}>

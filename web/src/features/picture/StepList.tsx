@@ -3,6 +3,7 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
+import { useNavigate } from 'react-router';
 import type { Schemas } from '../../api/client';
 import { catalogueQuery } from '../../api/queries';
 import { useKeys } from '../../components/useKeys';
@@ -27,6 +28,7 @@ const FIRST: Step = { id: '', kind: 'glaze', hands_on_min: 40 };
 export function StepList({ doc, outlook, materials, zone, now, edits, onLog }: Props) {
   const catalogue = useQuery(catalogueQuery);
   const [open, setOpen] = useState<Step>();
+  const navigate = useNavigate();
   const steps = doc.steps ?? [];
   const add = () => setOpen(FIRST);
   useKeys([{ key: 'a', does: 'Add a step', run: add }]);
@@ -62,6 +64,7 @@ export function StepList({ doc, outlook, materials, zone, now, edits, onLog }: P
             zone={zone}
             now={now}
             edits={edits}
+            onCup={() => void navigate(`cup/${step.id}`)}
             onEdit={() => setOpen(step)}
             onLog={() => onLog(step.id)}
           />

@@ -20,6 +20,7 @@ interface Props {
   zone: string;
   now: number;
   edits: ReturnType<typeof usePictureEdit>;
+  onCup: () => void;
   onEdit: () => void;
   onLog: () => void;
 }
@@ -115,6 +116,7 @@ export function StepRow(props: Props) {
         }}
       >
         {!step.laid_at && act(coat ? 'Coat laid' : 'Done', props.onLog)}
+        {typeof step.wet_film_um === 'number' && act('Cup', props.onCup)}
         {act('Edit', props.onEdit)}
         {act('Duplicate', () => edits.edit(`duplicate ${title}`, duplicateStep(step.id)))}
         {act('Up', () => edits.edit(`move ${title} up`, moveStep(step.id, -1)), number === 1)}

@@ -1,0 +1,211 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import MenuItem from '@mui/material/MenuItem';
+import TextField from '@mui/material/TextField';
+import Typography from '@mui/material/Typography';
+import { Link, useNavigate } from 'react-router';
+import type { Schemas } from '../../../api/client';
+import { useKeys } from '../../../components/useKeys';
+import { Cup } from '../../../figures/Cup';
+import { plain, start } from '../../../format/words';
+import { ConflictDialog } from '../ConflictDialog';
+import { putStep, type Step } from '../stepEdits';
+import type { usePictureEdit } from '../usePictureEdit';
+import { compared, cupVerdict } from './compare';
+import { CupLimits } from './CupLimits';
+import { CupParts } from './CupParts';
+import { MEASURES, useCup } from './useCup';
+
+interface Props {
+  id: string;
+  title: string;
+  step: Step;
+  materials: Schemas['MaterialDoc'][];
+  zone: string;
+  now: number;
+  edits: ReturnType<typeof usePictureEdit>;
+}
+
+const OFFERS = { thinner: 'Thinner', stronger: 'Stronger', slower: 'Slower' } as const;
+
+/** Mixing: the drawn cup, the recipe, what it allows and what it would do now. */
+export function CupBench({ id, title, step, materials, zone, now, edits }: Props) {
+  const edit = useCup(id, step);
+  const { draft, change, cup, wrong } = edit;
+  const navigate = useNavigate();
+  const back = () => void navigate(`/pictures/${id}`);
+  const name = start(step.name ?? step.kind.replace('_', ' '));
+  const keep = () =>
+    edits.edit(
+      `mix ${name}`,
+      putStep({
+        ...step,
+        mix: edit.ask.mix,
+        wet_film_um: edit.ask.wet_film_um,
+        share_of_area: edit.ask.share_of_area,
+      }),
+      back,
+    );
+  useKeys([{ key: 'k', does: 'Cup: keep it beside', run: edit.keepBeside }]);
+  const retarder = cup?.limits.find((l) => l.what === 'retarder');
+  const order = (part: Schemas['CupPart']) =>
+    materials.find((m) => m.id === part.material)?.kind === 'retarder' ? 1 : 0;
+  const layers = [...(cup?.parts ?? [])]
+    .sort((a, b) => order(a) - order(b))
+    .map((part) => {
+      const material = materials.find((m) => m.id === part.material);
+      return {
+        id: part.material,
+        name: material?.name ?? part.material,
+        share: part.share,
+        colour: material?.swatch,
+      };
+    });
+  const field = (label: string, key: 'film' | 'share' | 'loss') => (
+    <TextField
+      label={label}
+      value={draft[key]}
+      onChange={(e) => change({ [key]: e.target.value })}
+      error={!!wrong[key]}
+      helperText={wrong[key]}
+      slotProps={{ htmlInput: { inputMode: 'decimal' } }}
+      sx={{ width: { xs: '100%', sm: 190 } }}
+    />
+  );
+  return (
+    <Box>
+      <Typography color="text.secondary">
+        <Link to={`/pictures/${id}`} style={{ color: 'inherit' }}>
+          {title}
+        </Link>
+      </Typography>
+      <Typography variant="h1">Cup for {name}</Typography>
+      {cup && (
+        <Typography variant="h2" component="p" aria-live="polite" data-testid="cup-verdict">
+          <b>Mix {plain(cup.total_ml)} ml.</b> {cupVerdict(cup, now, zone)}
+        </Typography>
+      )}
+      {edit.answer.error && edit.sound && (
+        <Typography role="alert" color="error" sx={{ fontWeight: 600 }}>
+          {edit.answer.error.message}
+        </Typography>
+      )}
+      <Box
+        sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', md: '260px 1fr' }, gap: 3, mt: 2 }}
+      >
+        <Box>
+          {cup && (
+            <Cup
+              layers={layers}
+              totalMl={cup.total_ml}
+              retarder={
+                retarder?.share != null
+                  ? { share: retarder.share, limit: retarder.limit }
+                  : undefined
+              }
+            />
+          )}
+        </Box>
+        <Box sx={{ minWidth: 0 }}>
+          <CupParts edit={edit} materials={materials} />
+          <Box sx={{ display: 'flex', gap: 1.5, flexWrap: 'wrap', mt: 2.5 }}>
+            {field('Wet film, µm', 'film')}
+            {field('Share of the picture, %', 'share')}
+            {field('Lost in cup and brush, %', 'loss')}
+            <TextField
+              select
+              label="Smallest measure"
+              value={draft.measure}
+              onChange={(e) => change({ measure: Number(e.target.value) })}
+              sx={{ width: { xs: '100%', sm: 190 } }}
+            >
+              {MEASURES.map((m) => (
+                <MenuItem key={m.ml} value={m.ml}>
+                  {m.word}
+                </MenuItem>
+              ))}
+            </TextField>
+          </Box>
+          {cup && (
+            <Typography sx={{ mt: 1.5 }} data-testid="rounding">
+              In whole measures: {cup.parts.map((p) => `${plain(p.rounded_ml, 2)} ml`).join(' + ')}.
+              That moves a share by up to {plain(cup.rounding_share * 100)} % of the cup.
+            </Typography>
+          )}
+          <Box sx={{ display: 'flex', gap: 1.5, flexWrap: 'wrap', mt: 2.5 }}>
+            {cup?.offers.map((offer) => (
+              <Button
+                key={offer.change}
+                disabled={!offer.mix}
+                onClick={() => offer.mix && edit.take(offer.mix)}
+              >
+                {OFFERS[offer.change as keyof typeof OFFERS]}
+              </Button>
+            ))}
+            <Button disabled={!cup} onClick={edit.beside ? edit.dropBeside : edit.keepBeside}>
+              {edit.beside ? 'Put the other cup away' : 'Keep it beside'}
+            </Button>
+          </Box>
+          {edit.beside && cup && (
+            <Typography role="status" sx={{ mt: 1.5, fontSize: 20 }}>
+              <b>Beside the kept cup:</b> {compared(cup, edit.beside, now, zone)}
+            </Typography>
+          )}
+          {cup && <CupLimits limits={cup.limits} />}
+          <Box
+            sx={{ display: 'flex', gap: 1.5, flexWrap: 'wrap', mt: 3, alignItems: 'flex-start' }}
+          >
+            <TextField
+              select
+              label="Short of"
+              value={draft.have}
+              onChange={(e) => change({ have: e.target.value })}
+              sx={{ width: { xs: '100%', sm: 260 } }}
+              slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}
+            >
+              <MenuItem value="">Nothing is short</MenuItem>
+              {draft.mix.map((p) => (
+                <MenuItem key={p.material} value={p.material}>
+                  {materials.find((m) => m.id === p.material)?.name ?? p.material}
+                </MenuItem>
+              ))}
+            </TextField>
+            {draft.have && (
+              <TextField
+                label="Left of it, ml"
+                value={draft.haveMl}
+                onChange={(e) => change({ haveMl: e.target.value })}
+                error={!!wrong.have}
+                helperText={wrong.have}
+                sx={{ width: 150 }}
+              />
+            )}
+          </Box>
+          {cup?.short && (
+            <Typography role="status" sx={{ mt: 1 }}>
+              {cup.short.enough
+                ? 'That is enough for this coat.'
+                : `That makes ${plain(cup.short.total_ml)} ml: a film of ${plain(cup.short.wet_film_um)} µm, or ${plain(cup.short.share_of_area * 100, 0)} % of the picture at this film.`}
+            </Typography>
+          )}
+        </Box>
+      </Box>
+      <Box sx={{ display: 'flex', gap: 1.5, mt: 4, flexWrap: 'wrap' }}>
+        <Button
+          variant="contained"
+          disabled={!edit.sound || !!edit.answer.error || edits.pending}
+          onClick={keep}
+        >
+          Put this into {name}
+        </Button>
+        <Button onClick={back}>Leave it as it was</Button>
+      </Box>
+      {edits.refusal && (
+        <Typography role="alert" color="error" sx={{ mt: 1 }}>
+          {edits.refusal.message}
+        </Typography>
+      )}
+      {edits.conflict && <ConflictDialog edits={edits} title={title} />}
+    </Box>
+  );
+}
