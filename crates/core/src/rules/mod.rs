@@ -2,17 +2,27 @@
 
 mod cold_room;
 mod damp_for_varnish;
+mod damp_room;
 mod dust;
+mod highlights_early;
 mod laid_on_wet;
+mod one_varnish_coat;
 mod photograph_first;
+mod planned_on_wet;
 mod retarder_share;
 mod retarder_with_slow;
+mod sanded_early;
+mod sealed_early;
+mod session_too_short;
 mod signed_late;
 mod slow_under_fast;
 mod solvent;
+mod too_thick;
+mod toxic_dust;
 mod water_share;
+mod wrapped_early;
 
-use crate::film::Grid;
+use crate::film::{FilmState, Grid, HORIZON_S};
 use crate::picture::{LaidCoat, Picture, Step, Timeline, follow};
 use crate::studio::{Material, MaterialKind, StudioDocument};
 use serde::{Deserialize, Serialize};
@@ -46,16 +56,26 @@ pub struct Rule {
 /// Every rule.
 pub const RULES: &[Rule] = &[
     laid_on_wet::RULE,
+    planned_on_wet::RULE,
+    sanded_early::RULE,
+    sealed_early::RULE,
+    wrapped_early::RULE,
     retarder_share::RULE,
     retarder_with_slow::RULE,
     slow_under_fast::RULE,
     water_share::RULE,
+    too_thick::RULE,
+    session_too_short::RULE,
     cold_room::RULE,
+    damp_room::RULE,
     damp_for_varnish::RULE,
+    highlights_early::RULE,
     photograph_first::RULE,
     signed_late::RULE,
-    solvent::RULE,
+    one_varnish_coat::RULE,
+    toxic_dust::RULE,
     dust::RULE,
+    solvent::RULE,
 ];
 
 /// A rule broken, and where.
@@ -107,6 +127,14 @@ impl Scene<'_> {
         if all > 0.0 { some / all } else { 0.0 }
     }
 
+    /// The state of the laid stack at `t` [s], by the events of the coat that is on top then;
+    /// `None` while nothing is laid.
+    fn laid_state_at(&self, t: f64) -> Option<FilmState> {
+        let top = self.laid.coats.iter().rfind(|c| c.coat.at <= t)?;
+        let reached = |state: &FilmState| top.events.at(*state).is_some_and(|at| at <= t);
+        Some(FilmState::REACHED.into_iter().filter(reached).max().unwrap_or(FilmState::Workable))
+    }
+
     fn holds(&self, step: &Step, kind: &MaterialKind) -> bool {
         self.share(step, |m| m.kind == *kind) > 0.0
     }
@@ -137,7 +165,7 @@ pub fn check(document: &StudioDocument) -> Vec<Finding> {
     let mut findings = Vec::new();
     for (p, picture) in document.pictures.iter().enumerate() {
         let coats = laid_coats(document, picture);
-        let until = coats.last().map_or(0.0, |c| c.at);
+        let until = coats.last().map_or(0.0, |c| c.at + HORIZON_S);
         let size = (picture.absorbs_um * 1e-6, picture.shorter_side_m());
         let laid = follow(size, &coats, &document.air, Grid::PLANNING, (until, 0), |_| false);
         let scene = Scene { document, picture, laid };

@@ -12,6 +12,7 @@ import { useKeys } from '../../components/useKeys';
 import { Legend } from '../../figures/Legend';
 import { clock, dueDay, exact, moment, span } from '../../format/time';
 import { start, STATES } from '../../format/words';
+import { Cautions } from './Cautions';
 import { NowList } from './NowList';
 import { useNowView, type Work } from './useNowView';
 
@@ -97,6 +98,7 @@ export function Now() {
           ))}
         </Box>
       )}
+      <Cautions pictures={view.data.pictures} />
       <Box
         sx={{
           display: 'grid',

@@ -1,0 +1,31 @@
+//! Sealed before the gate was open.
+
+use super::{Rule, Scene, Severity};
+use crate::film::FilmState;
+
+pub(super) const RULE: Rule = Rule {
+    id: "sealed-early",
+    severity: Severity::Stop,
+    remedy: "Leave it, keep it warm and dry, and watch for a soft or cloudy film.",
+    provenance: "[practice] the school's waiting time; the computed cure",
+    check,
+};
+
+fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
+    let steps = &scene.picture.steps;
+    let coats = &scene.laid.coats;
+    let first = coats.iter().position(|c| steps[c.coat.step].kind.seals());
+    let Some(n) = first.filter(|n| *n > 0) else { return };
+    let (painted, sealed) = (&coats[n - 1], &coats[n]);
+    let slow = coats[..n].iter().any(|c| scene.is_slow(&steps[c.coat.step]));
+    let floor = scene.document.schools.waiting.floor(slow).num_seconds() as f64;
+    let waited = sealed.coat.at - painted.coat.at;
+    let days = |seconds: f64| seconds / 86_400.0;
+    if painted.events.at(FilmState::ReadyToSeal).is_none() {
+        say(sealed.coat.step, "It was sealed before the film below was cured.".into());
+    } else if waited < floor {
+        let (waited, floor) = (days(waited), days(floor));
+        let what = format!("It was sealed after {waited:.1} days; your school waits {floor:.0}.");
+        say(sealed.coat.step, what);
+    }
+}

@@ -1,0 +1,44 @@
+import Box from '@mui/material/Box';
+import Typography from '@mui/material/Typography';
+import { Link } from 'react-router';
+import type { Schemas } from '../../api/client';
+
+const WEIGHT = { stop: 0, caution: 1, note: 2 } as const;
+
+/** Everything the rules say about the pictures, the heaviest first; nothing when all is well. */
+export function Cautions({ pictures }: { pictures: Schemas['PictureOutlook'][] }) {
+  const found = pictures
+    .flatMap((picture) => picture.findings.map((finding) => ({ picture, finding })))
+    .sort((a, b) => WEIGHT[a.finding.severity] - WEIGHT[b.finding.severity]);
+  if (found.length === 0) return null;
+  return (
+    <Box component="section" aria-label="Cautions" sx={{ mb: 4 }}>
+      <Typography variant="h3">Take care</Typography>
+      <Box component="ul" sx={{ listStyle: 'none', p: 0, m: 0 }}>
+        {found.map(({ picture, finding }) => (
+          <Box
+            component="li"
+            key={`${picture.id}-${finding.step}-${finding.rule}`}
+            sx={{
+              borderLeft: finding.severity === 'stop' ? 6 : 3,
+              borderColor: finding.severity === 'note' ? 'text.secondary' : 'error.main',
+              pl: 1.5,
+              my: 1,
+            }}
+          >
+            <Typography>
+              <Box
+                component={Link}
+                to={`/pictures/${picture.id}`}
+                sx={{ color: 'text.primary', fontWeight: 700 }}
+              >
+                {picture.title}, {finding.title}
+              </Box>
+              : {finding.what} {finding.remedy}
+            </Typography>
+          </Box>
+        ))}
+      </Box>
+    </Box>
+  );
+}

@@ -1,0 +1,88 @@
+import { cleanup, fireEvent, render, renderHook, screen } from '@testing-library/react';
+import { act } from 'react';
+import { afterEach, describe, expect, it, vi } from 'vitest';
+import type { Schemas } from '../../api/client';
+import { HoursEditor } from './HoursEditor';
+import { useStudioForm } from './useStudioForm';
+
+afterEach(cleanup);
+
+const GIVEN: Pick<Schemas['StudioOut'], 'studio' | 'air'> = {
+  studio: {
+    name: 'Test room',
+    time_zone: 'Europe/Oslo',
+    hours: [{ day: 'sat', from: '10:00', to: '16:00' }],
+    flat_places: 2,
+    setup_min: 10,
+  },
+  air: {
+    temperature_c: 20.4,
+    relative_humidity: 0.47,
+    hourly: [{ at: '2027-01-04T10:00:00Z', temperature_c: 20, relative_humidity: 0.5 }],
+  },
+};
+
+describe('the settings of a studio', () => {
+  it('come back as they were, readings of the air included', () => {
+    const { result } = renderHook(() => useStudioForm(GIVEN));
+    expect(result.current.changed).toBe(false);
+    const made = result.current.made();
+    expect(made.air).toMatchObject({
+      temperature_c: 20.4,
+      relative_humidity: 0.47,
+      air_speed_m_s: 0.15,
+    });
+    expect(made.air.hourly).toEqual(GIVEN.air.hourly);
+    expect(made.studio).toMatchObject({ flat_places: 2, setup_min: 10, hours: GIVEN.studio.hours });
+  });
+
+  it('are not kept with half a place, no name or a word for a number', () => {
+    const { result } = renderHook(() => useStudioForm(GIVEN));
+    act(() =>
+      result.current.change({ flat_places: '1.5', name: ' ', humidity: 'damp', temperature_c: '' }),
+    );
+    expect(Object.keys(result.current.wrong).sort()).toEqual([
+      'air.relative_humidity',
+      'air.temperature_c',
+      'studio.flat_places',
+      'studio.name',
+    ]);
+    act(() => result.current.reset());
+    expect(result.current.wrong).toEqual({});
+  });
+
+  it('leave it to the server to say what a number may be', () => {
+    const { result } = renderHook(() => useStudioForm(GIVEN));
+    act(() => result.current.change({ humidity: '140' }));
+    expect(result.current.wrong).toEqual({});
+    expect(result.current.made().air.relative_humidity).toBe(1.4);
+  });
+});
+
+describe('the hours', () => {
+  it('are added on a day that has none yet, changed, and taken out', () => {
+    const onChange = vi.fn<(hours: Schemas['HourDoc'][]) => void>();
+    const hours = [{ day: 'mon', from: '10:00', to: '12:00' }];
+    render(<HoursEditor hours={hours} error={() => undefined} onChange={onChange} />);
+    fireEvent.click(screen.getByRole('button', { name: 'Add hours' }));
+    expect(onChange.mock.lastCall?.[0].at(-1)?.day).toBe('tue');
+    fireEvent.change(screen.getByLabelText('To'), { target: { value: '13:30' } });
+    expect(onChange).toHaveBeenLastCalledWith([{ day: 'mon', from: '10:00', to: '13:30' }]);
+    fireEvent.click(screen.getByRole('button', { name: 'Take out hours 1' }));
+    expect(onChange).toHaveBeenLastCalledWith([]);
+  });
+
+  it('say what is wrong where it is wrong, and that nothing can be planned without them', () => {
+    const said = 'the hours must end after they begin, not run from 12:00 to 10:00';
+    const { rerender } = render(
+      <HoursEditor
+        hours={[{ day: 'mon', from: '12:00', to: '10:00' }]}
+        error={(path) => (path === 'studio.hours[0]' ? said : undefined)}
+        onChange={vi.fn()}
+      />,
+    );
+    expect(screen.getByText(said)).toBeTruthy();
+    rerender(<HoursEditor hours={[]} error={() => undefined} onChange={vi.fn()} />);
+    expect(screen.getByText(/nothing can be planned/)).toBeTruthy();
+  });
+});
