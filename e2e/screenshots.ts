@@ -54,6 +54,16 @@ const SHOTS: Shot[] = [
     },
   },
   {
+    name: 'cup',
+    take: async (page, url) => {
+      await picture(page, url, 'Two carboys');
+      await page.getByRole('button', { name: 'Cup: Glaze 3' }).click();
+      await page.getByRole('button', { name: 'Keep it beside' }).click();
+      await page.getByRole('button', { name: 'Slower' }).click();
+      await page.getByText('Beside the kept cup').waitFor();
+    },
+  },
+  {
     name: 'studio',
     take: async (page, url) => {
       await page.goto(`${url}/studio`);

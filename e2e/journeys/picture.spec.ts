@@ -45,7 +45,7 @@ test('a picture is made from a way of working, its steps edited, and every edit 
   await step.getByRole('button', { name: 'Add it' }).click();
   await expect.poll(titles).toEqual([...begun, 'Last glow']);
 
-  await steps.getByRole('button', { name: 'Up: Last glow' }).click();
+  await steps.getByRole('button', { name: 'Up: Last glow', exact: true }).click();
   await expect
     .poll(titles)
     .toEqual(['Tone', 'Layer 1', 'Layer 2', 'Sanding back', 'Locking coat', 'Last glow', 'Glaze']);
@@ -151,4 +151,25 @@ test('a picture taken away is brought back', async ({ page }) => {
   await expect(page.getByRole('article', { name: 'Fog lamp at four' })).toBeHidden();
   await page.getByRole('button', { name: 'Bring it back' }).click();
   await expect(page.getByRole('article', { name: 'Fog lamp at four' })).toBeVisible();
+});
+
+test('a rule that is broken speaks at the step and in one list, until it is mended', async ({
+  page,
+}) => {
+  await openPicture(page, 'Two carboys');
+  await page.getByRole('button', { name: 'Edit: Glaze 3' }).click();
+  const dialog = page.getByRole('dialog', { name: 'Edit the step' });
+  await dialog.getByLabel('Wet film, µm').fill('300');
+  await dialog.getByRole('button', { name: 'Keep' }).click();
+  const glaze = page.getByRole('listitem', { name: 'Glaze 3' });
+  await expect(glaze).toContainText('Think again: At 300 µm wet it skins over');
+  await expect(glaze).toContainText('Lay two thinner coats');
+  await open(page, 'Now');
+  const list = page.getByRole('region', { name: 'Cautions' });
+  await expect(list).toContainText('Two carboys, north window, Glaze 3');
+  await list.getByRole('link').click();
+  await page.getByRole('button', { name: 'Undo: edit Glaze 3' }).click();
+  await expect(glaze).not.toContainText('Think again');
+  await open(page, 'Now');
+  await expect(list).toBeHidden();
 });

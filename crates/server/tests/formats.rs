@@ -1,0 +1,286 @@
+//! The studio document: what is written can be read again, and what does not fit is named.
+#![allow(clippy::unwrap_used)]
+
+use chrono::{DateTime, NaiveDate, NaiveTime, Utc, Weekday};
+use proptest::prelude::*;
+use serde_json::{Value, json};
+use ulvek_core::air::{Air, AirSeries};
+use ulvek_core::picture::{Need, Part, Picture, Step, StepKind};
+use ulvek_core::studio::{
+    Closed, OpenHours, Schools, StudioDocument, StudioHours, Thinning, Waiting, starter_shelf,
+};
+use ulvek_server::demo::demo_studio;
+use ulvek_server::formats::{json_schema, read_document, write_document};
+
+fn second(s: i64) -> DateTime<Utc> {
+    DateTime::from_timestamp(1_700_000_000 + s, 0).unwrap()
+}
+
+fn steps() -> impl Strategy<Value = Vec<Step>> {
+    let kinds: Vec<StepKind> = StepKind::all().collect();
+    let step = (
+        prop::sample::select(kinds),
+        prop::option::of("[a-zé \"\\\\]{1,20}x"),
+        0.0f64..600.0,
+        1.0f64..5000.0,
+        prop::collection::vec(0.1f64..100.0, 1..4),
+        (0.01f64..=1.0, any::<bool>(), prop::option::of(0.0f64..5000.0)),
+        prop::option::of(prop::sample::select(vec![
+            Need::Nothing,
+            Need::Paintable,
+            Need::ReadyToWrap,
+        ])),
+    );
+    prop::collection::vec(step, 0..6).prop_map(|rows| {
+        let shelf = ["glazing", "fluid-pv19", "retarder"];
+        rows.into_iter()
+            .enumerate()
+            .map(|(i, (kind, name, minutes, um, parts, (share, split, gap), needs))| Step {
+                name: name.map(|n| n.trim().to_owned()),
+                hands_on_min: minutes,
+                wet_film_um: kind.leaves_film().then_some(um),
+                mix: if kind.leaves_film() {
+                    let part = |(m, p): (&&str, f64)| Part { material: (*m).into(), parts: p };
+                    shelf.iter().zip(parts).map(part).collect()
+                } else {
+                    vec![]
+                },
+                share_of_area: share,
+                splittable: split,
+                earliest_gap_min: gap,
+                needs,
+                not_before: gap.map(|g| second(g as i64)),
+                laid_at: (i == 0).then(|| second(0)),
+                ..Step::usual(format!("s{i}"), kind)
+            })
+            .collect()
+    })
+}
+
+fn studios() -> impl Strategy<Value = StudioDocument> {
+    let zones =
+        vec![chrono_tz::Europe::Oslo, chrono_tz::Asia::Kolkata, chrono_tz::America::St_Johns];
+    (
+        prop::sample::select(zones),
+        prop::collection::vec(steps(), 0..3),
+        0u32..5,
+        any::<[bool; 4]>(),
+        0.0f64..1.0,
+    )
+        .prop_map(|(zone, pictures, places, [a, b, c, d], humidity)| {
+            let day = |n| NaiveDate::from_ymd_opt(2027, 1, n).unwrap();
+            let time = |h, m| NaiveTime::from_hms_opt(h, m, 0).unwrap();
+            let hours = vec![OpenHours { day: Weekday::Sun, from: time(9, 5), to: time(23, 0) }];
+            let air = Air::try_new(20.0, humidity, 0.15).unwrap();
+            StudioDocument {
+                name: "Test room".into(),
+                hours: StudioHours::try_new(zone, hours, vec![Closed { from: day(1), to: day(3) }])
+                    .unwrap(),
+                flat_places: places,
+                setup_min: humidity * 30.0,
+                schools: Schools {
+                    thinning: if a { Thinning::WaterAllowed } else { Thinning::MediumOnly },
+                    waiting: if b { Waiting::Patient } else { Waiting::Brisk },
+                    fresh_eyes: c,
+                    isolation_coat: d,
+                },
+                air: AirSeries::new(air, vec![(1_800_000_000.0, air)]),
+                materials: starter_shelf().unwrap(),
+                pictures: pictures
+                    .into_iter()
+                    .enumerate()
+                    .map(|(i, steps)| Picture {
+                        due: Some(day(20)),
+                        absorbs_um: 20.0,
+                        ..Picture::new(format!("p{i}"), (24.5, 30.0), steps)
+                    })
+                    .collect(),
+            }
+        })
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig { failure_persistence: None, ..ProptestConfig::with_cases(64) })]
+
+    #[test]
+    fn every_studio_that_is_written_is_read_as_the_same(studio in studios()) {
+        let bytes = serde_json::to_vec(&write_document(&studio)).unwrap();
+        let again = read_document(&bytes).map_err(|e| TestCaseError::fail(e.to_string()))?;
+        prop_assert_eq!(&again.pictures, &studio.pictures);
+        prop_assert_eq!(&again.hours, &studio.hours);
+        prop_assert_eq!(&again.air, &studio.air);
+        prop_assert_eq!(again.schools, studio.schools);
+        prop_assert_eq!(&again.materials, &studio.materials);
+    }
+
+    #[test]
+    fn a_document_cut_anywhere_is_refused_and_never_taken_in_part(share in 0.0f64..1.0) {
+        let demo = demo_studio(second(0)).unwrap();
+        let bytes = serde_json::to_vec(&write_document(&demo)).unwrap();
+        let cut = (bytes.len() as f64 * share) as usize;
+        prop_assert!(read_document(&bytes[..cut.min(bytes.len() - 1)]).is_err());
+    }
+}
+
+/// The demo with the value at a JSON pointer replaced.
+fn broken(pointer: &str, value: Value) -> String {
+    let demo = demo_studio(second(0)).unwrap();
+    let mut document = serde_json::to_value(write_document(&demo)).unwrap();
+    *document.pointer_mut(pointer).unwrap() = value;
+    read_document(document.to_string().as_bytes()).unwrap_err().to_string()
+}
+
+#[test]
+fn every_number_out_of_its_range_is_named_with_its_limits() {
+    for (pointer, value, said) in [
+        (
+            "/air/temperature_c",
+            json!(80),
+            "air.temperature_c: temperature must be from -10 to 50 °C, not 80 °C",
+        ),
+        (
+            "/air/relative_humidity",
+            json!(-0.1),
+            "air.relative_humidity: relative humidity must be from 0 to 100 %, not -10 %",
+        ),
+        (
+            "/air/air_speed_m_s",
+            json!(99),
+            "air.air_speed_m_s: air speed must be from 0 to 10 m/s, not 99 m/s",
+        ),
+        (
+            "/air/hourly/3/relative_humidity",
+            json!(1.01),
+            "air.hourly[3].relative_humidity: relative humidity must be from 0 to 100 %, not 101 %",
+        ),
+        (
+            "/studio/setup_min",
+            json!(-1),
+            "studio.setup_min: minutes must be from 0 to 525600 min, not -1 min",
+        ),
+        (
+            "/studio/flat_places",
+            json!(5000),
+            "studio.flat_places: must be from 0 to 1000, not 5000",
+        ),
+        (
+            "/studio/hours/0/from",
+            json!("9 am"),
+            "studio.hours[0].from: \"9 am\" is not a time; write it as in 09:30",
+        ),
+        (
+            "/studio/hours/0/day",
+            json!("Monday"),
+            "studio.hours[0].day: \"Monday\" is not a day; mon to sun are",
+        ),
+        (
+            "/studio/hours/0/to",
+            json!("10:00"),
+            "studio.hours[0]: the hours must end after they begin, not run from 17:00:00 to 10:00:00",
+        ),
+        ("/studio/name", json!("  "), "studio.name: must not be empty"),
+        (
+            "/materials/0/solids",
+            json!(0.9),
+            "materials[0]: solids, water and glycol must sum to 1, not 1.480",
+        ),
+        (
+            "/materials/0/binder",
+            json!(0.9),
+            "materials[0].binder: is more than the solids it is a part of",
+        ),
+        (
+            "/materials/0/density_g_ml",
+            json!(0),
+            "materials[0].density_g_ml: density must be from 0.5 to 5 g/ml, not 0 g/ml",
+        ),
+        (
+            "/materials/0/swatch",
+            json!("red"),
+            "materials[0].swatch: \"red\" is not a colour; write it as in #c4923e",
+        ),
+        ("/materials/1/id", json!("heavy-pw6"), "materials[1].id: \"heavy-pw6\" is used twice"),
+        (
+            "/pictures/0/width_cm",
+            json!(0),
+            "pictures[0].width_cm: side must be from 1 to 1000 cm, not 0 cm",
+        ),
+        (
+            "/pictures/0/weight",
+            json!(0),
+            "pictures[0].weight: weight must be from 0.01 to 1000, not 0",
+        ),
+        (
+            "/pictures/0/ground/absorbs_um",
+            json!(-1),
+            "pictures[0].ground.absorbs_um: what the ground absorbs must be from 0 to 1000 µm of water, not -1 µm of water",
+        ),
+        (
+            "/pictures/0/steps/0/share_of_area",
+            json!(2),
+            "pictures[0].steps[0].share_of_area: share must be from 0 to 100 %, not 200 %",
+        ),
+        (
+            "/pictures/0/steps/0/mix/0/material",
+            json!("moonlight"),
+            "pictures[0].steps[0].mix[0].material: no material \"moonlight\" is on the shelf",
+        ),
+        (
+            "/pictures/0/steps/0/wet_film_um",
+            json!(null),
+            "pictures[0].steps[0].wet_film_um: a tone coat needs a wet film thickness",
+        ),
+        ("/pictures/0/steps/0/mix", json!([]), "pictures[0].steps[0].mix: a tone coat needs a mix"),
+        (
+            "/pictures/0/steps/1/id",
+            json!("s1"),
+            "pictures[0].steps[1]: another step is already called \"s1\"",
+        ),
+    ] {
+        assert_eq!(broken(pointer, value), said);
+    }
+}
+
+#[test]
+fn a_wrong_type_a_wrong_word_and_an_unknown_field_are_refused_at_their_place() {
+    assert!(
+        broken("/pictures/0/steps/0/kind", json!("stroke"))
+            .starts_with("pictures[0].steps[0].kind: unknown variant `stroke`")
+    );
+    assert!(broken("/pictures/0/due", json!("soon")).starts_with("pictures[0].due: "));
+    assert!(broken("/pictures/0/title", json!(7)).starts_with("pictures[0].title: invalid type"));
+    assert!(
+        broken("/studio/schools/waiting", json!("never"))
+            .starts_with("studio.schools.waiting: unknown variant")
+    );
+    assert!(
+        broken("/studio", json!({ "nam": "x" })).starts_with("studio.nam: unknown field `nam`")
+    );
+    assert_eq!(
+        read_document(b"{}").unwrap_err().to_string(),
+        "format: is missing; \"ulvek.studio/1\" is read"
+    );
+}
+
+#[test]
+fn what_a_document_may_leave_out_has_the_default_its_schema_names() {
+    let least = json!({
+        "format": "ulvek.studio/1",
+        "studio": { "name": "Bare room", "time_zone": "UTC" },
+        "air": { "temperature_c": 21, "relative_humidity": 0.5 },
+        "pictures": [{ "id": "p", "title": "p", "width_cm": 20, "height_cm": 30,
+                       "steps": [{ "id": "s", "kind": "drawing", "hands_on_min": 30 }] }]
+    });
+    let studio = read_document(least.to_string().as_bytes()).unwrap();
+    assert_eq!((studio.flat_places, studio.setup_min), (1, 10.0));
+    assert_eq!(studio.schools, Schools::default());
+    assert_eq!(studio.air.usual().speed_m_s, 0.15);
+    let picture = &studio.pictures[0];
+    assert_eq!((picture.weight, picture.absorbs_um, picture.due), (1.0, 0.0, None));
+    assert!(picture.steps[0].splittable, "a drawing may be split unless it says otherwise");
+    let schema = json_schema();
+    let default = |pointer: &str| schema.pointer(pointer).cloned().unwrap();
+    assert_eq!(default("/$defs/StudioDoc/properties/flat_places/default"), json!(1));
+    assert_eq!(default("/$defs/StudioDoc/properties/setup_min/default"), json!(10.0));
+    assert_eq!(default("/$defs/AirDoc/properties/air_speed_m_s/default"), json!(0.15));
+}
