@@ -28,6 +28,8 @@ test('hours and air decide when a step is done, and the reason stands with it', 
   await open(page, 'Studio');
   await page.getByRole('button', { name: 'Undo: change the settings' }).click();
   await expect(page.getByRole('button', { name: 'Nothing to undo' })).toBeVisible();
+  await expect(page.getByLabel('Humidity, %')).toHaveValue('47');
+  await expect(page.getByRole('button', { name: 'Take out hours 7' })).toBeVisible();
   await openPicture(page, 'Two carboys');
   await expect(glaze).toContainText('Thu 14 Jan');
 });

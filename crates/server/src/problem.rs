@@ -93,6 +93,16 @@ impl Problem {
         )
     }
 
+    /// A page of another site.
+    pub fn foreign() -> Self {
+        Self::new(
+            StatusCode::FORBIDDEN,
+            "urn:ulvek:problem:foreign",
+            "From another site",
+            "Only Ulvek's own pages may change something here.",
+        )
+    }
+
     /// A fault of the program; the cause is in the log, not here.
     pub fn internal() -> Self {
         Self::new(

@@ -97,12 +97,24 @@ async fn give_up_late(State(patience): State<Duration>, request: Request, next: 
 }
 
 async fn api_headers(request: Request, next: Next) -> Response {
+    if !request.method().is_safe() && comes_from_elsewhere(request.headers()) {
+        return Problem::foreign().into_response();
+    }
     let mut response = next.run(request).await;
     response
         .headers_mut()
         .entry(header::CACHE_CONTROL)
         .or_insert(HeaderValue::from_static("no-store"));
     response
+}
+
+/// Whether a browser sent the request from a page of another site: the application has no accounts
+/// yet, so such a page could otherwise edit the studio of whoever looks at it.
+fn comes_from_elsewhere(headers: &axum::http::HeaderMap) -> bool {
+    let text = |name| headers.get(name).and_then(|v: &HeaderValue| v.to_str().ok());
+    let Some(origin) = text(header::ORIGIN) else { return false };
+    let authority = origin.split_once("://").map_or(origin, |(_, rest)| rest);
+    text(header::HOST) != Some(authority)
 }
 
 /// Assets carry a hash in their name: they never change. A missing one is 404, not the page.

@@ -17,7 +17,9 @@ impl Scratch {
             if Path::new("/dev/shm").is_dir() { "/dev/shm".into() } else { std::env::temp_dir() };
         let path = base.join(format!("ulvek-{name}-{}", std::process::id()));
         std::fs::create_dir_all(path.join("front")).unwrap();
+        std::fs::create_dir_all(path.join("front/assets")).unwrap();
         std::fs::write(path.join("front/index.html"), "<title>Ulvek</title>").unwrap();
+        std::fs::write(path.join("front/assets/app-1a2b.js"), "export {};").unwrap();
         Self(path)
     }
 }
@@ -79,6 +81,10 @@ fn ctrl_c_stops_all_of_it_and_the_next_start_finds_everything_again() {
     let (mut child, address) = serve(&scratch);
     let before = get(&address, "/api/studios");
     assert!(before.contains("North-light room, Varnholt"), "{before}");
+    let asset = get(&address, "/assets/app-1a2b.js");
+    assert!(asset.contains("cache-control: public, max-age=31536000, immutable"), "{asset}");
+    let page = get(&address, "/pictures/any");
+    assert!(page.contains("<title>Ulvek</title>") && page.contains("cache-control: no-cache"));
     let database = database_pid(&scratch);
     signal(child.id(), nix::sys::signal::Signal::SIGINT);
     assert!(child.wait().unwrap().success());

@@ -6,6 +6,7 @@ mod damp_room;
 mod dust;
 mod highlights_early;
 mod laid_on_wet;
+mod no_isolation_coat;
 mod one_varnish_coat;
 mod photograph_first;
 mod planned_on_wet;
@@ -72,6 +73,7 @@ pub const RULES: &[Rule] = &[
     highlights_early::RULE,
     photograph_first::RULE,
     signed_late::RULE,
+    no_isolation_coat::RULE,
     one_varnish_coat::RULE,
     toxic_dust::RULE,
     dust::RULE,

@@ -238,6 +238,20 @@ fn one_coat_of_varnish_is_noted_and_solvent_wants_care() {
 }
 
 #[test]
+fn a_studio_that_lays_an_isolation_coat_is_reminded_of_it() {
+    let sealed = |kinds: &[StepKind]| {
+        let mut steps = vec![step(StepKind::Photograph, &[], None)];
+        steps.extend(kinds.iter().map(|kind| step(*kind, VARNISH, None)));
+        let mut document = studio(steps, 21.0, 0.5);
+        document.schools.isolation_coat = true;
+        check(&document).iter().map(|f| (f.rule, f.step)).collect::<Vec<_>>()
+    };
+    let (isolation, varnish) = (StepKind::IsolationCoat, StepKind::Varnish);
+    assert_eq!(sealed(&[varnish, varnish]), [("no-isolation-coat", 1)]);
+    assert_eq!(sealed(&[isolation, varnish, varnish]), []);
+}
+
+#[test]
 fn every_rule_has_its_own_name_and_whole_texts() {
     let mut names: Vec<&str> = RULES.iter().map(|r| r.id).collect();
     names.sort_unstable();

@@ -19,6 +19,26 @@ async fn every_answer_allows_only_the_application_itself_and_carries_a_request_i
     assert_eq!(api["cache-control"], "no-store");
 }
 
+#[sqlx::test(migrator = "MIGRATIONS")]
+async fn a_page_of_another_site_may_look_but_not_edit(pool: MySqlPool) {
+    let studio = Studio::on(pool);
+    let send = async |method: &str, origin: &str| {
+        let request = axum::http::Request::builder()
+            .method(method)
+            .uri(if method == "POST" { "/api/studios/demo" } else { "/api/studios" })
+            .header("host", "127.0.0.1:4880")
+            .header("origin", origin)
+            .body(axum::body::Body::empty())
+            .unwrap();
+        tower::ServiceExt::oneshot(studio.router.clone(), request).await.unwrap().status().as_u16()
+    };
+    assert_eq!(send("POST", "http://elsewhere.example").await, 403);
+    assert_eq!(send("POST", "null").await, 403);
+    assert_eq!(send("POST", "http://127.0.0.1:4880").await, 201);
+    assert_eq!(send("GET", "http://elsewhere.example").await, 200);
+    assert_eq!(studio.get("/api/studios").await.json().as_array().unwrap().len(), 1);
+}
+
 /// `scripts/generate.sh` writes them again.
 #[test]
 fn the_committed_documents_are_those_of_the_code() {

@@ -37,7 +37,10 @@ function OneStudio({ studio }: { studio: Schemas['StudioOut'] }) {
   const step = useStepStudio(studio.id);
   const outlook = useQuery(outlookQuery(studio.id));
   const [making, setMaking] = useState(false);
-  const take = (next: Schemas['StudioOut']) => setFilled(next);
+  const take = (next: Schemas['StudioOut']) => {
+    setFilled(next);
+    edit.load(next);
+  };
   const stepTo = (way: 'undo' | 'redo') => {
     if (studio.history[way] !== null) {
       step.mutate({ version: studio.version, step: way }, { onSuccess: take });
@@ -57,7 +60,7 @@ function OneStudio({ studio }: { studio: Schemas['StudioOut'] }) {
     save.mutate({ version, label: 'change the settings', ...edit.made() }, { onSuccess: take });
   const placed = save.error instanceof ApiError ? save.error.problem.path : undefined;
   return (
-    <Box key={filled.version} sx={{ maxWidth: 920 }}>
+    <Box sx={{ maxWidth: 920 }}>
       <Typography variant="h1" sx={{ mb: 2, overflowWrap: 'anywhere' }}>
         {studio.studio.name}
       </Typography>

@@ -51,6 +51,19 @@ describe('the settings of a studio', () => {
     expect(result.current.wrong).toEqual({});
   });
 
+  it('are filled anew after an undo, and count as unchanged then', () => {
+    const other = { ...GIVEN, air: { ...GIVEN.air, relative_humidity: 0.6 } };
+    const { result, rerender } = renderHook(({ given }) => useStudioForm(given), {
+      initialProps: { given: GIVEN },
+    });
+    act(() => result.current.change({ humidity: '55' }));
+    expect(result.current.changed).toBe(true);
+    rerender({ given: other });
+    act(() => result.current.load(other));
+    expect(result.current.form.humidity).toBe('60');
+    expect(result.current.changed).toBe(false);
+  });
+
   it('leave it to the server to say what a number may be', () => {
     const { result } = renderHook(() => useStudioForm(GIVEN));
     act(() => result.current.change({ humidity: '140' }));

@@ -79,5 +79,7 @@ export function useStudioForm(given: Pick<Schemas['StudioOut'], 'studio' | 'air'
     made,
     changed: JSON.stringify(form) !== start,
     reset: () => setForm(fromStudio(given)),
+    /** Fills the fields anew, after an undo or another person's edit. */
+    load: (next: typeof given) => setForm(fromStudio(next)),
   };
 }
