@@ -38,7 +38,7 @@ impl PictureError {
 }
 
 /// Holds that names are unique, that every step stands on known ones without a circle, and that
-/// no coat was laid before one it stands on.
+/// no coat was laid before one it stands on, or on one that is not there.
 ///
 /// # Errors
 /// The first [`PictureError`] found.
@@ -67,7 +67,11 @@ pub fn check_chain(picture: &Picture) -> Result<(), PictureError> {
         for below in picture.stands_on(step) {
             let on = steps[below].id.clone();
             match steps[below].laid_at {
-                None => return Err(PictureError::LaidOnNothing { step, on }),
+                // A drawing or a photograph that was never logged holds no coat up.
+                None if steps[below].kind.leaves_film() => {
+                    return Err(PictureError::LaidOnNothing { step, on });
+                }
+                None => {}
                 Some(below) if below > laid => {
                     return Err(PictureError::LaidBefore { step, on, laid, below });
                 }
@@ -127,7 +131,7 @@ mod tests {
         Step {
             after: after.map(|names| names.iter().map(|n| (*n).to_owned()).collect()),
             laid_at: laid.map(|t| t.parse().unwrap()),
-            ..Step::usual(id, StepKind::Drawing)
+            ..Step::usual(id, StepKind::Pass)
         }
     }
 
@@ -155,5 +159,8 @@ mod tests {
         assert!(matches!(check_chain(&p), Err(PictureError::LaidBefore { step: 1, .. })));
         let p = picture(vec![step("a", None, None), step("b", None, Some("2027-01-01T10:00:00Z"))]);
         assert!(matches!(check_chain(&p), Err(PictureError::LaidOnNothing { step: 1, .. })));
+        let mut p = p;
+        p.steps[0].kind = StepKind::Photograph;
+        assert_eq!(check_chain(&p), Ok(()), "a photograph never logged holds no coat up");
     }
 }
