@@ -5,8 +5,8 @@ export default defineConfig({
   testDir: './journeys',
   workers: 2,
   fullyParallel: false,
-  timeout: 60_000,
-  expect: { timeout: 15_000 },
+  timeout: 240_000,
+  expect: { timeout: 30_000 },
   reporter: 'list',
   outputDir: './test-results',
   use: {

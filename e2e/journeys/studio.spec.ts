@@ -57,7 +57,7 @@ test('a studio goes out as a document and comes back in', async ({ page }, info)
     page.getByText('format: is "ulvek.studio/0"; only "ulvek.studio/1" is read'),
   ).toBeVisible();
   await give('half.json', JSON.stringify(document).slice(0, 2000));
-  await expect(page.getByText(/Not read in: EOF while parsing/)).toBeVisible();
+  await expect(page.getByText(/Not read in: .*EOF while parsing/)).toBeVisible();
   await give('large.json', Buffer.alloc(20_000_000, ' '));
   await expect(page.getByText(/larger than 16 MB/)).toBeVisible();
   await give('studio.json', JSON.stringify(document));

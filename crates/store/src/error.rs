@@ -1,6 +1,13 @@
 //! What can go wrong with stored data.
 
+use sqlx::mysql::MySqlDatabaseError;
 use thiserror::Error;
+
+/// Errors of MariaDB that pass by themselves; nothing was changed, and asking again helps: 1047 a
+/// Galera node that is not ready, 1053 and 1927 a server that is going, 1205 and 1213 a lock that
+/// another transaction holds (on Galera also a lost certification), 4031 an idle connection that
+/// was dropped. [source: MariaDB error codes, mariadb.com/kb]
+const PASSING: [u16; 6] = [1047, 1053, 1205, 1213, 1927, 4031];
 
 /// Why the store did not do what was asked.
 #[derive(Debug, Error)]
@@ -22,7 +29,7 @@ pub enum StoreError {
     /// What is stored is not what this program writes.
     #[error("stored data cannot be read: {0}")]
     Unreadable(String),
-    /// The database does not answer.
+    /// The database does not answer just now, or another transaction is in the way.
     #[error("the database does not answer")]
     Away(#[source] sqlx::Error),
     /// The database refused a statement.
@@ -40,9 +47,9 @@ impl From<sqlx::Error> for StoreError {
             | sqlx::Error::WorkerCrashed
             | sqlx::Error::Protocol(_)
             | sqlx::Error::Tls(_) => Self::Away(error),
-            // 1053: the server is shutting down; 1927, 4031: it dropped this connection.
             sqlx::Error::Database(ref e)
-                if ["1053", "1927", "4031"].iter().any(|n| e.message().contains(n)) =>
+                if e.try_downcast_ref::<MySqlDatabaseError>()
+                    .is_some_and(|e| PASSING.contains(&e.number())) =>
             {
                 Self::Away(error)
             }

@@ -39,16 +39,20 @@ pub(crate) async fn record(
     at: DateTime<Utc>,
 ) -> Result<(), StoreError> {
     let current = current(conn, owner).await?.unwrap_or(0);
-    sqlx::query("DELETE FROM revision WHERE owner_id = ? AND (number > ? OR number <= ?)")
+    // Rows are named one by one: a range would lock the gaps beside it, and two painters who edit
+    // different pictures would wait for each other.
+    let numbers: Vec<(i64,)> = sqlx::query_as("SELECT number FROM revision WHERE owner_id = ?")
         .bind(owner)
-        .bind(current)
-        .bind(current - KEPT)
-        .execute(&mut *conn)
+        .fetch_all(&mut *conn)
         .await?;
-    sqlx::query("UPDATE revision SET is_current = FALSE WHERE owner_id = ?")
-        .bind(owner)
-        .execute(&mut *conn)
-        .await?;
+    for (number,) in numbers.into_iter().filter(|(n,)| *n > current || *n <= current - KEPT) {
+        sqlx::query("DELETE FROM revision WHERE owner_id = ? AND number = ?")
+            .bind(owner)
+            .bind(number)
+            .execute(&mut *conn)
+            .await?;
+    }
+    mark(conn, owner, current, false).await?;
     let text = serde_json::to_string(body).map_err(|e| StoreError::Unreadable(e.to_string()))?;
     sqlx::query(
         "INSERT INTO revision (owner_id, number, label, body, is_current, made_at) \
@@ -82,11 +86,8 @@ pub(crate) async fn step<T: DeserializeOwned>(
             .fetch_optional(&mut *conn)
             .await?;
     let (body,) = body.ok_or(StoreError::NoSuchRevision)?;
-    sqlx::query("UPDATE revision SET is_current = (number = ?) WHERE owner_id = ?")
-        .bind(to)
-        .bind(owner)
-        .execute(&mut *conn)
-        .await?;
+    mark(conn, owner, from, false).await?;
+    mark(conn, owner, to, true).await?;
     serde_json::from_str(&body).map_err(|e| StoreError::Unreadable(e.to_string()))
 }
 
@@ -108,6 +109,22 @@ pub(crate) async fn history(
     // The first revision is where the aggregate began: it can be returned to, not taken back.
     let undo = label(now - 1).and_then(|_| label(now));
     Ok(History { undo, redo: label(now + 1) })
+}
+
+/// Makes one revision current, or not.
+async fn mark(
+    conn: &mut MySqlConnection,
+    owner: Uuid,
+    number: i64,
+    is_current: bool,
+) -> Result<(), StoreError> {
+    sqlx::query("UPDATE revision SET is_current = ? WHERE owner_id = ? AND number = ?")
+        .bind(is_current)
+        .bind(owner)
+        .bind(number)
+        .execute(conn)
+        .await?;
+    Ok(())
 }
 
 async fn current(conn: &mut MySqlConnection, owner: Uuid) -> Result<Option<i64>, StoreError> {

@@ -151,3 +151,28 @@ async fn pictures_keep_the_order_they_were_added_in(pool: MySqlPool) {
     let nobody = load_studio(&mut conn, Uuid::now_v7()).await;
     assert!(matches!(nobody, Err(StoreError::NotFound)));
 }
+
+#[sqlx::test(migrator = "MIGRATIONS")]
+async fn two_transactions_that_lock_each_other_out_are_told_to_ask_again(pool: MySqlPool) {
+    let mut tx = pool.begin().await.unwrap();
+    let both = studio(vec![picture("a"), picture("b")]);
+    let id = create_studio(&mut tx, &both, at()).await.unwrap();
+    let stored = load_studio(&mut tx, id).await.unwrap();
+    tx.commit().await.unwrap();
+    let [a, b] = [stored.pictures[0].id, stored.pictures[1].id];
+    let edit = async |first: Uuid, second: Uuid, met: &tokio::sync::Barrier| {
+        let mut tx = pool.begin().await.unwrap();
+        save_picture(&mut tx, first, 1, &picture("x"), "edit", at()).await.unwrap();
+        met.wait().await;
+        let second = save_picture(&mut tx, second, 1, &picture("x"), "edit", at()).await;
+        if second.is_ok() {
+            tx.commit().await.unwrap();
+        }
+        second
+    };
+    let met = tokio::sync::Barrier::new(2);
+    let (one, other) = tokio::join!(edit(a, b, &met), edit(b, a, &met));
+    let lost = [&one, &other].into_iter().filter(|r| r.is_err()).collect::<Vec<_>>();
+    assert_eq!(lost.len(), 1, "one of them goes through: {one:?} {other:?}");
+    assert!(matches!(lost[0], Err(StoreError::Away(_))), "{lost:?}");
+}
