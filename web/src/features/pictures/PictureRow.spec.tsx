@@ -1,0 +1,93 @@
+import { cleanup, render, screen } from '@testing-library/react';
+import { MemoryRouter } from 'react-router';
+import { afterEach, describe, expect, it } from 'vitest';
+import type { Schemas } from '../../api/client';
+import { PictureRow } from './PictureRow';
+
+afterEach(cleanup);
+
+const NOW = Date.parse('2027-01-14T16:34:00Z');
+
+const picture = (extra: Partial<Schemas['PictureOutlook']>): Schemas['PictureOutlook'] => ({
+  id: 'p1',
+  version: 1,
+  title: 'Lamp row',
+  width_cm: 24,
+  height_cm: 30,
+  due: '2027-01-23',
+  finish: '2027-01-15T19:55:00Z',
+  days_late: 0,
+  steps: 12,
+  done: 10,
+  coats: [],
+  plan: [],
+  findings: [],
+  ...extra,
+});
+
+const planned = (extra: Partial<Schemas['PlannedOut']> = {}): Schemas['PlannedOut'] => ({
+  step: 's1',
+  title: 'varnish 1',
+  sittings: [{ from: '2027-01-15T16:10:00Z', to: '2027-01-15T16:35:00Z' }],
+  waits_for: null,
+  blocked: null,
+  ...extra,
+});
+
+function said(extra: Partial<Schemas['PictureOutlook']>): string {
+  render(<PictureRow picture={picture(extra)} zone="Europe/Oslo" now={NOW} />, {
+    wrapper: MemoryRouter,
+  });
+  return screen.getByRole('article', { name: 'Lamp row' }).textContent ?? '';
+}
+
+describe('a picture in the list', () => {
+  it('says its size, what is next and when it will be ready', () => {
+    const text = said({ plan: [planned()] });
+    expect(text).toContain('24 × 30 cm · 10 of 12 steps done');
+    expect(text).toContain('Next: varnish 1, tomorrow 17:10.');
+    expect(text).toContain('Due 23 Jan');
+    expect(text).toContain('Ready tomorrow 20:55');
+    expect(text).not.toContain('late');
+  });
+
+  it('says how late it will be', () => {
+    expect(said({ plan: [planned()], days_late: 1 })).toContain('Ready tomorrow 20:55, 1 day late');
+  });
+
+  it('says why its next step cannot be placed, and that rules are broken', () => {
+    const text = said({
+      plan: [planned({ sittings: [], blocked: 'the studio has no hours' })],
+      finish: null,
+      findings: [
+        {
+          rule: 'r',
+          severity: 'stop',
+          step: 's',
+          title: 't',
+          what: 'w',
+          remedy: 'r',
+          provenance: 'p',
+        },
+        {
+          rule: 'n',
+          severity: 'note',
+          step: 's',
+          title: 't',
+          what: 'w',
+          remedy: 'r',
+          provenance: 'p',
+        },
+      ],
+    });
+    expect(text).toContain('Varnish 1: the studio has no hours.');
+    expect(text).toContain('1 caution at its steps.');
+    expect(text).not.toContain('Ready');
+  });
+
+  it('is finished when nothing is left, and without a date says so', () => {
+    const text = said({ due: null });
+    expect(text).toContain('Finished');
+    expect(text).toContain('No date');
+  });
+});
