@@ -28,7 +28,7 @@ fn config(cases: u32) -> ProptestConfig {
 }
 
 proptest! {
-    #![proptest_config(config(24))]
+    #![proptest_config(config(48))]
 
     #[test]
     fn damper_stiller_colder_air_and_thicker_coats_dry_later(

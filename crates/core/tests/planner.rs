@@ -142,7 +142,7 @@ fn two_pictures_never_share_an_hour_or_the_one_flat_place() {
 }
 
 proptest! {
-    #![proptest_config(ProptestConfig { failure_persistence: None, ..ProptestConfig::with_cases(24) })]
+    #![proptest_config(ProptestConfig { failure_persistence: None, ..ProptestConfig::with_cases(48) })]
 
     /// Whatever is planned: sittings lie in the hours, do not overlap, and wait long enough.
     #[test]
