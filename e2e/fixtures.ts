@@ -38,10 +38,11 @@ export async function expectAccessible(page: Page) {
   expect(faults).toEqual([]);
 }
 
-/** Nothing scrolls sideways. */
+/** Nothing scrolls sideways, once the figures have taken their new width. */
 export async function expectNoSidewaysScroll(page: Page) {
-  const over = await page.evaluate(
-    () => document.documentElement.scrollWidth - document.documentElement.clientWidth,
-  );
-  expect(over).toBeLessThanOrEqual(0);
+  const over = () =>
+    page.evaluate(
+      () => document.documentElement.scrollWidth - document.documentElement.clientWidth,
+    );
+  await expect.poll(over).toBeLessThanOrEqual(0);
 }

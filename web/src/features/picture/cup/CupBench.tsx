@@ -136,13 +136,16 @@ export function CupBench({ id, title, step, materials, zone, now, edits }: Props
             {cup?.offers.map((offer) => (
               <Button
                 key={offer.change}
-                disabled={!offer.mix}
+                disabled={!offer.mix || !edit.fresh}
                 onClick={() => offer.mix && edit.take(offer.mix)}
               >
                 {OFFERS[offer.change as keyof typeof OFFERS]}
               </Button>
             ))}
-            <Button disabled={!cup} onClick={edit.beside ? edit.dropBeside : edit.keepBeside}>
+            <Button
+              disabled={!cup || !edit.fresh}
+              onClick={edit.beside ? edit.dropBeside : edit.keepBeside}
+            >
               {edit.beside ? 'Put the other cup away' : 'Keep it beside'}
             </Button>
           </Box>

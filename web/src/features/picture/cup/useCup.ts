@@ -90,6 +90,8 @@ export function useCup(id: string, step: Step) {
     ask,
     answer,
     cup: answer.data,
+    /** Whether the answer is the one to the mix as it stands: only then may its offers be taken. */
+    fresh: asked === JSON.stringify(ask) && !answer.isPlaceholderData,
     /** The cup that is kept beside this one, to compare. */
     beside,
     keepBeside: () => setBeside(answer.data),
