@@ -43,6 +43,17 @@ proptest! {
     }
 
     #[test]
+    fn a_pace_stretches_every_time_by_its_factor(um in 20.0f64..150.0, pace in 0.4f64..3.0) {
+        // The same equations in stretched time: on a sealed ground in constant air exact.
+        let air = room(21.0, 0.5, 0.15);
+        let slow = heavy().with_pace(ulvek_core::quantity::Pace::try_new(pace).unwrap());
+        for state in [FilmState::Setting, FilmState::Paintable, FilmState::ReadyToSeal] {
+            let ratio = minutes(um, slow, &air, state) / minutes(um, heavy(), &air, state);
+            prop_assert!((ratio / pace - 1.0).abs() < 0.02, "{state:?}: {ratio} for {pace}");
+        }
+    }
+
+    #[test]
     fn states_come_in_their_order(
         um in 10.0f64..400.0, celsius in 8.0f64..32.0, humidity in 0.1f64..0.85, glycol in 0.0f64..0.25,
     ) {

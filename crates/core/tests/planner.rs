@@ -6,7 +6,7 @@ use proptest::prelude::*;
 use ulvek_core::air::{Air, AirSeries};
 use ulvek_core::picture::{Part, Picture, Step, StepKind};
 use ulvek_core::planner::{Blocked, Request, WaitReason, plan};
-use ulvek_core::studio::{OpenHours, Schools, StudioDocument, StudioHours, starter_shelf};
+use ulvek_core::studio::{OpenHours, StudioDocument, StudioHours, starter_shelf};
 
 fn utc(text: &str) -> DateTime<Utc> {
     text.parse().unwrap()
@@ -27,12 +27,6 @@ fn studio(week: &[Weekday], pictures: Vec<Vec<Step>>) -> StudioDocument {
     let time = |h| NaiveTime::from_hms_opt(h, 0, 0).unwrap();
     let hours = week.iter().map(|day| OpenHours { day: *day, from: time(10), to: time(16) });
     StudioDocument {
-        name: "Test room".into(),
-        hours: StudioHours::try_new(chrono_tz::UTC, hours.collect(), vec![]).unwrap(),
-        flat_places: 1,
-        setup_min: 10.0,
-        schools: Schools::default(),
-        air: AirSeries::constant(Air::try_new(21.0, 0.5, 0.15).unwrap()),
         materials: starter_shelf().unwrap(),
         pictures: pictures
             .into_iter()
@@ -42,6 +36,11 @@ fn studio(week: &[Weekday], pictures: Vec<Vec<Step>>) -> StudioDocument {
                 ..Picture::new(format!("p{i}"), (40.0, 50.0), steps)
             })
             .collect(),
+        ..StudioDocument::new(
+            "Test room",
+            StudioHours::try_new(chrono_tz::UTC, hours.collect(), vec![]).unwrap(),
+            AirSeries::constant(Air::try_new(21.0, 0.5, 0.15).unwrap()),
+        )
     }
 }
 

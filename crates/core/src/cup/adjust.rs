@@ -1,6 +1,6 @@
 //! One-touch changes of a mix that keep its limits.
 
-use super::limits::MOST_RETARDER;
+use super::limits::most_retarder;
 use crate::picture::Part;
 use crate::studio::{Material, MaterialKind};
 
@@ -60,7 +60,7 @@ fn trade(parts: &mut Vec<Part>, shelf: &[Material], factor: f64) -> Option<()> {
     let moved = paint * (factor - 1.0);
     if medium <= 0.0 && moved < 0.0 {
         // Nothing to thin with in the cup yet: the first medium of the shelf goes in.
-        let first = shelf.iter().find(|m| m.kind == MaterialKind::Medium)?;
+        let first = shelf.iter().find(|m| m.kind == MaterialKind::Medium && !m.archived)?;
         parts.push(Part { material: first.id.clone(), parts: -moved });
         medium = 0.0;
     } else if medium <= moved {
@@ -81,11 +81,12 @@ fn trade(parts: &mut Vec<Part>, shelf: &[Material], factor: f64) -> Option<()> {
 /// Adds retarder and shrinks everything else to make room.
 fn retard(parts: &mut Vec<Part>, shelf: &[Material]) -> Option<()> {
     let now = total(parts, shelf, &MaterialKind::Retarder) / 100.0;
-    let wanted = (now + MORE_RETARDER).min(MOST_RETARDER);
+    let wanted = (now + MORE_RETARDER).min(most_retarder(parts, shelf));
     if wanted <= now + 1e-9 {
         return None;
     }
-    let retarder = shelf.iter().find(|m| m.kind == MaterialKind::Retarder)?.id.clone();
+    let retarder =
+        shelf.iter().find(|m| m.kind == MaterialKind::Retarder && !m.archived)?.id.clone();
     let shrink = (1.0 - wanted) / (1.0 - now);
     parts
         .iter_mut()

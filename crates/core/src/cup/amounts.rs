@@ -8,6 +8,9 @@ use thiserror::Error;
 /// Volume of a drop from a bench pipette [ml]. [practice] 20 drops to the millilitre
 pub const DROP_ML: f64 = 0.05;
 
+/// Share of a cup that usually stays in cup and brush [-]. [practice]
+pub const USUAL_LOSS: f64 = 0.15;
+
 /// The coat that is mixed for.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Pour {
@@ -36,6 +39,29 @@ pub enum CupError {
     /// A material is not on the shelf.
     #[error("no material \"{0}\" is on the shelf")]
     Unknown(String),
+    /// The mix has no such part.
+    #[error("the mix has no part {0}")]
+    Part(usize),
+    /// An amount is negative or not a number.
+    #[error("an amount must be a number of 0 or more")]
+    Negative,
+    /// More of one part than the whole cup.
+    #[error("that is more than the whole cup; mix a larger one, or take less")]
+    Over,
+    /// A mix of one part is all of it.
+    #[error("the only part of a mix is 100 % of it; add another part first")]
+    Alone,
+    /// Grams of a material whose density is not known.
+    #[error("the density of {0} is not known, so it cannot be weighed")]
+    Grams(String),
+    /// A cup did not get lighter.
+    #[error("the cup must weigh less after the coat than before it")]
+    Heavier,
+    /// A cup smaller than what goes onto the picture.
+    #[error(
+        "that is less than the {0:.1} ml that go onto the picture: lay it thinner, or on less of it"
+    )]
+    TooSmall(f64),
 }
 
 /// How much of one material goes into the cup.
@@ -71,7 +97,54 @@ pub fn pour_ml(pour: &Pour) -> Result<f64, CupError> {
         return Err(CupError::AllLost);
     }
     // 1 um over 1 m2 is 1 ml.
-    Ok(pour.area_m2 * share * film / (1.0 - loss))
+    Ok(on_picture_ml(&Pour { share_of_area: share, wet_film_um: film, ..*pour }) / (1.0 - loss))
+}
+
+/// Volume that goes onto the picture [ml], without what is lost.
+pub fn on_picture_ml(pour: &Pour) -> f64 {
+    pour.area_m2 * pour.share_of_area * pour.wet_film_um
+}
+
+/// The loss that a cup of `total_ml` [ml] leaves for a coat.
+///
+/// # Errors
+/// [`CupError::TooSmall`] when the cup holds less than goes onto the picture.
+pub fn loss_of(pour: &Pour, total_ml: f64) -> Result<f64, CupError> {
+    let on_picture = on_picture_ml(pour);
+    // What was typed is rounded: a hair less is not too small.
+    if !total_ml.is_finite() || total_ml < on_picture * (1.0 - 1e-6) {
+        return Err(CupError::TooSmall(on_picture));
+    }
+    Ok((1.0 - on_picture / total_ml).max(0.0))
+}
+
+/// How far a material that is short goes.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Reach {
+    /// The most that can be mixed, and no more than is wanted [ml].
+    pub total_ml: f64,
+    /// The film it gives on the same area [um].
+    pub wet_film_um: f64,
+    /// Or the share of the picture it covers at the same film.
+    pub share_of_area: f64,
+    /// Whether it is enough.
+    pub enough: bool,
+}
+
+/// How far `have_ml` [ml] of `material` go for the coat of `pour`.
+///
+/// # Errors
+/// As [`most_from`] and [`pour_ml`].
+pub fn reach(mix: &[Part], material: &str, have_ml: f64, pour: &Pour) -> Result<Reach, CupError> {
+    let wanted = pour_ml(pour)?;
+    let most = most_from(mix, material, have_ml)?;
+    let far = (most / wanted).min(1.0);
+    Ok(Reach {
+        total_ml: most.min(wanted),
+        wet_film_um: pour.wet_film_um * far,
+        share_of_area: pour.share_of_area * far,
+        enough: most >= wanted,
+    })
 }
 
 /// How much of each part makes `total_ml` of the mix.
@@ -161,6 +234,20 @@ mod tests {
         assert!((cup[0].ml - 8.0).abs() < 1e-12, "all of it is used, and no more");
         assert_eq!(most_from(&mix, "retarder", 8.0), Err(CupError::Unknown("retarder".into())));
         assert_eq!(most_from(&mix, "glazing", 0.0), Err(CupError::Nothing));
+    }
+
+    #[test]
+    fn a_larger_cup_leaves_more_and_one_too_small_is_refused() {
+        // 0.2 m2 x 40 um = 8 ml on the picture; of a cup of 10 ml a fifth is left over.
+        let pour = Pour { area_m2: 0.2, share_of_area: 1.0, wet_film_um: 40.0, loss: 0.15 };
+        assert!((loss_of(&pour, 10.0).unwrap() - 0.2).abs() < 1e-12);
+        assert_eq!(loss_of(&pour, 7.9), Err(CupError::TooSmall(8.0)));
+        // "I have only 4 ml of medium left": with 90:10 that makes 4.44 of the 9.41 ml.
+        let mix = [part("glazing", 90.0), part("fluid-pv19", 10.0)];
+        let far = reach(&mix, "glazing", 4.0, &pour).unwrap();
+        let share = 4.0 / 0.9 / (8.0 / 0.85);
+        assert!((far.wet_film_um - 40.0 * share).abs() < 1e-9 && !far.enough);
+        assert!(reach(&mix, "glazing", 9.0, &pour).unwrap().enough);
     }
 
     #[test]

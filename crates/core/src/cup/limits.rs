@@ -1,6 +1,6 @@
 //! Where a mix stops being sound: limits that are drawn on the cup.
 
-use crate::picture::Part;
+use crate::picture::{Part, Picture};
 use crate::studio::{Material, MaterialKind, Thinning};
 
 /// Highest share of retarder in the wet mix [-, by volume]. [memory]
@@ -44,7 +44,35 @@ pub struct Limit {
     pub kept: bool,
 }
 
-/// The limits of a mix for a surface, in the studio's school. A part of an unknown material counts
+/// What the next coat of a picture lies on: the ground as long as nothing is painted on it.
+pub fn surface_of(picture: &Picture) -> Surface {
+    let bare = picture.steps.iter().all(|s| s.laid_at.is_none() || s.mix.is_empty());
+    if bare && picture.absorbs_um > 0.0 { Surface::Absorbent } else { Surface::Sealed }
+}
+
+/// Most retarder a mix stands [-, by volume]: the usual limit, or less where a label says so.
+pub fn most_retarder(mix: &[Part], shelf: &[Material]) -> f64 {
+    strictest(mix, shelf, MOST_RETARDER, |m| m.most_retarder)
+}
+
+/// Most added water a mix stands on a sealed surface [-, by volume], likewise.
+pub fn most_water(mix: &[Part], shelf: &[Material]) -> f64 {
+    strictest(mix, shelf, MOST_WATER, |m| m.most_water)
+}
+
+fn strictest(
+    mix: &[Part],
+    shelf: &[Material],
+    usual: f64,
+    of: impl Fn(&Material) -> Option<f64>,
+) -> f64 {
+    mix.iter()
+        .filter(|p| p.parts > 0.0)
+        .filter_map(|p| shelf.iter().find(|m| m.id == p.material).and_then(&of))
+        .fold(usual, f64::min)
+}
+
+/// The limits of a mix for a surface, in the picture's school. A part of an unknown material counts
 /// as volume alone.
 pub fn limits(mix: &[Part], shelf: &[Material], surface: Surface, school: Thinning) -> Vec<Limit> {
     let whole: f64 = mix.iter().map(|p| p.parts).sum();
@@ -63,12 +91,12 @@ pub fn limits(mix: &[Part], shelf: &[Material], surface: Surface, school: Thinni
     };
     let water = match (school, surface) {
         (Thinning::MediumOnly, Surface::Sealed) => 0.0,
-        (Thinning::WaterAllowed, Surface::Sealed) => MOST_WATER,
+        (Thinning::WaterAllowed, Surface::Sealed) => most_water(mix, shelf),
         (_, Surface::Absorbent) => 1.0,
     };
     let binder = binder_share(mix, shelf);
     vec![
-        at_most(LimitKind::Retarder, share_of(&MaterialKind::Retarder), MOST_RETARDER),
+        at_most(LimitKind::Retarder, share_of(&MaterialKind::Retarder), most_retarder(mix, shelf)),
         at_most(LimitKind::Water, share_of(&MaterialKind::Water), water),
         Limit {
             kind: LimitKind::Binder,
@@ -81,7 +109,7 @@ pub fn limits(mix: &[Part], shelf: &[Material], surface: Surface, school: Thinni
 
 /// Binder as a share of the dry film, by volume; `None` when a material does not say how much it
 /// has, or nothing stays on the picture.
-fn binder_share(mix: &[Part], shelf: &[Material]) -> Option<f64> {
+pub fn binder_share(mix: &[Part], shelf: &[Material]) -> Option<f64> {
     let (mut binder, mut solids) = (0.0, 0.0);
     for part in mix.iter().filter(|p| p.parts > 0.0) {
         let material = shelf.iter().find(|m| m.id == part.material)?;

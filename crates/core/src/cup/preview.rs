@@ -14,6 +14,13 @@ pub struct IfLaid {
     pub events: Events,
 }
 
+impl IfLaid {
+    /// Minutes the coat can be worked: from laying to setting.
+    pub fn working_min(&self) -> Option<f64> {
+        self.events.at(FilmState::Setting).map(|t| (t - self.at) / 60.0)
+    }
+}
+
 /// A coat of `wet_um` [um] over the film of `picture`, laid at `now` [s] or, where that would lift
 /// the coat below, as soon as it is paintable. `None` when the film below never gets there.
 pub fn if_laid(
@@ -50,7 +57,7 @@ mod tests {
     use super::*;
     use crate::air::{Air, AirSeries};
     use crate::picture::{Part, Step, StepKind};
-    use crate::studio::{Schools, StudioHours, starter_shelf};
+    use crate::studio::{StudioHours, starter_shelf};
 
     /// One heavy coat laid at 0 s of 1970 on a sealed panel.
     fn studio() -> StudioDocument {
@@ -61,14 +68,13 @@ mod tests {
             ..Step::usual("s1", StepKind::Pass)
         };
         StudioDocument {
-            name: "Test room".into(),
-            hours: StudioHours::try_new(chrono_tz::UTC, vec![], vec![]).unwrap(),
-            flat_places: 1,
-            setup_min: 10.0,
-            schools: Schools::default(),
-            air: AirSeries::constant(Air::try_new(21.0, 0.5, 0.15).unwrap()),
             materials: starter_shelf().unwrap(),
             pictures: vec![Picture::new("p", (40.0, 50.0), vec![step])],
+            ..StudioDocument::new(
+                "Test room",
+                StudioHours::try_new(chrono_tz::UTC, vec![], vec![]).unwrap(),
+                AirSeries::constant(Air::try_new(21.0, 0.5, 0.15).unwrap()),
+            )
         }
     }
 

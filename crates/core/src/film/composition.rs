@@ -1,13 +1,16 @@
 //! What a coat is made of.
 
+use crate::quantity::Pace;
 use thiserror::Error;
 
-/// Volume fractions of solids (polymer and pigment), water and slow volatile; they sum to 1.
+/// Volume fractions of solids (polymer and pigment), water and slow volatile; they sum to 1; and
+/// the pace at which it dries beside the model's own.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Composition {
     solids: f64,
     water: f64,
     glycol: f64,
+    pace: f64,
 }
 
 /// Why a composition or a mix cannot be.
@@ -51,16 +54,24 @@ impl Composition {
         if (sum - 1.0).abs() > SUM_TOLERANCE {
             return Err(MixError::Sum(sum));
         }
-        Ok(Self { solids: solids / sum, water: water / sum, glycol: glycol / sum })
+        Ok(Self { solids: solids / sum, water: water / sum, glycol: glycol / sum, pace: 1.0 })
     }
 
-    /// The volume-weighted mean of `parts` (parts by volume, composition).
+    /// The same with every time of its drying `pace` times as long (2 takes twice as long).
+    #[must_use]
+    pub const fn with_pace(self, pace: Pace) -> Self {
+        Self { pace: pace.get(), ..self }
+    }
+
+    /// The volume-weighted mean of `parts` (parts by volume, composition); of paces the geometric
+    /// mean by volume of solids, as they are factors of the film.
     ///
     /// # Errors
     /// [`MixError::Nothing`] when the parts sum to nothing, [`MixError::Share`] when one is
     /// negative, [`MixError::NoFilm`] when no solids are in it.
     pub fn mixed(parts: impl IntoIterator<Item = (f64, Composition)>) -> Result<Self, MixError> {
         let (mut sum, mut solids, mut water, mut glycol) = (0.0, 0.0, 0.0, 0.0);
+        let mut ln_pace = 0.0;
         for (part, c) in parts {
             if !part.is_finite() || part < 0.0 {
                 return Err(MixError::Share(part));
@@ -69,6 +80,7 @@ impl Composition {
             solids += part * c.solids;
             water += part * c.water;
             glycol += part * c.glycol;
+            ln_pace += part * c.solids * c.pace.ln();
         }
         if sum <= 0.0 {
             return Err(MixError::Nothing);
@@ -76,7 +88,13 @@ impl Composition {
         if solids <= 0.0 {
             return Err(MixError::NoFilm);
         }
-        Ok(Self { solids: solids / sum, water: water / sum, glycol: glycol / sum })
+        let pace = (ln_pace / solids).exp();
+        Ok(Self { solids: solids / sum, water: water / sum, glycol: glycol / sum, pace })
+    }
+
+    /// How many times as long it takes to dry as the model says of its composition.
+    pub const fn pace(self) -> f64 {
+        self.pace
     }
 
     /// Volume fraction of polymer and pigment.

@@ -241,10 +241,11 @@ impl Film {
                 column.psi[i] = local.psi;
                 column.slope[i] = local.slope;
                 column.resistance[i] =
-                    0.5 * stack.dz[i] * local.slope / (local.diffusion * phi * phi);
+                    0.5 * stack.dz[i] * local.slope * stack.pace[i] / (local.diffusion * phi * phi);
             }
-            let top =
-                water_top(room, column.psi[n - 1], column.resistance[n - 1], &mut self.surface_c);
+            let pace = stack.pace[n - 1];
+            let cell = (column.psi[n - 1], column.resistance[n - 1]);
+            let top = water_top(room, cell, pace, &mut self.surface_c);
             let was = (scratch.w[n - 1], scratch.w[0]);
             let out = column.sweep(
                 &stack.dz,
@@ -266,9 +267,10 @@ impl Film {
                 column.psi[i] = local.psi;
                 column.slope[i] = local.slope;
                 column.resistance[i] =
-                    0.5 * stack.dz[i] * local.slope / (local.diffusion * phi * phi);
+                    0.5 * stack.dz[i] * local.slope * stack.pace[i] / (local.diffusion * phi * phi);
             }
-            let top = glycol_top(room, column.psi[n - 1], column.resistance[n - 1], self.surface_c);
+            let cell = (column.psi[n - 1], column.resistance[n - 1]);
+            let top = glycol_top(room, cell, pace, self.surface_c);
             let was = scratch.g[n - 1];
             let out = column.sweep(
                 &stack.dz,
@@ -315,27 +317,28 @@ impl Film {
     }
 }
 
-/// Evaporation of water over a film whose top cell has `psi` behind `resistance`; finds the
-/// surface temperature on the way.
-fn water_top(room: &Room, psi: f64, resistance: f64, surface_c: &mut f64) -> Top {
-    let k = room.transfer.mass_m_s;
+/// Evaporation of water over a film whose top cell has `psi` behind `resistance`, `pace` times as
+/// slow as the model; finds the surface temperature on the way.
+fn water_top(room: &Room, (psi, resistance): (f64, f64), pace: f64, surface_c: &mut f64) -> Top {
+    // A pace stretches time as a whole, so the heat balance sees the flux of the unstretched film.
+    let k = room.transfer.mass_m_s / pace;
     let rest = k * room.transfer.vapour_kg_m3 / WATER_DENSITY;
     let activity = |drive: f64| ((psi + resistance * rest) / (1.0 + drive * resistance)).min(1.0);
     *surface_c = room.transfer.surface_c(*surface_c, |c_sat| {
         let drive = k * c_sat / WATER_DENSITY;
-        (drive * activity(drive) - rest) * WATER_DENSITY
+        (drive * activity(drive) - rest) * WATER_DENSITY * pace
     });
     let drive = k * vapour_concentration_kg_m3(*surface_c) / WATER_DENSITY;
     if activity(drive) >= 1.0 { Top::Flux(drive - rest) } else { Top::Transfer { drive, rest } }
 }
 
 /// Evaporation of the slow volatile at the surface temperature found for water.
-fn glycol_top(room: &Room, psi: f64, resistance: f64, surface_c: f64) -> Top {
+fn glycol_top(room: &Room, (psi, resistance): (f64, f64), pace: f64, surface_c: f64) -> Top {
     let kelvin = surface_c + KELVIN;
     let pressure = GLYCOL_PRESSURE
         * (-(GLYCOL_HEAT / GAS_CONSTANT) * (1.0 / kelvin - 1.0 / GLYCOL_REFERENCE)).exp();
     let c_sat = pressure * GLYCOL_MOLAR_MASS / (GAS_CONSTANT * kelvin);
-    let drive = GLYCOL_TRANSFER * room.transfer.mass_m_s * c_sat / GLYCOL_DENSITY;
+    let drive = GLYCOL_TRANSFER * room.transfer.mass_m_s / pace * c_sat / GLYCOL_DENSITY;
     if psi / (1.0 + drive * resistance) >= 1.0 {
         Top::Flux(drive)
     } else {

@@ -22,6 +22,9 @@ impl Grid {
     /// Enough for planning: within 12 % of [`Grid::FINE`] or 5 minutes.
     pub const PLANNING: Grid =
         Grid { cells: 8, most_change: 0.25, little_change: 0.10, buried_cells: 2, sweeps: 2 };
+    /// Enough for sampled futures, whose films differ by far more than its error.
+    pub const SAMPLED: Grid =
+        Grid { cells: 4, most_change: 0.5, little_change: 0.2, buried_cells: 1, sweeps: 1 };
     /// The reference: its times move by less than 1 % when it is refined further.
     pub const FINE: Grid =
         Grid { cells: 32, most_change: 0.03, little_change: 0.012, buried_cells: 32, sweeps: 3 };
@@ -62,6 +65,8 @@ pub struct Stack {
     pub(super) w: Vec<f64>,
     pub(super) g: Vec<f64>,
     pub(super) phi_max: Vec<f64>,
+    /// Factor on the times of each cell [-].
+    pub(super) pace: Vec<f64>,
     spans: Vec<Span>,
     /// Water the ground can hold [m].
     pub(super) capacity: f64,
@@ -92,6 +97,7 @@ impl Stack {
         self.w.resize(end, mix.water() / mix.solids());
         self.g.resize(end, mix.glycol() / mix.solids());
         self.phi_max.resize(end, mix.solids());
+        self.pace.resize(end, mix.pace());
         self.spans.push(Span { first, end });
     }
 
@@ -111,12 +117,12 @@ impl Stack {
             for pair in 0..pairs {
                 let (a, b, to) = (first + 2 * pair, first + 2 * pair + 1, first + pair);
                 let whole = self.dz[a] + self.dz[b];
-                for q in [&mut self.w, &mut self.g, &mut self.phi_max] {
+                for q in [&mut self.w, &mut self.g, &mut self.phi_max, &mut self.pace] {
                     q[to] = (q[a] * self.dz[a] + q[b] * self.dz[b]) / whole;
                 }
                 self.dz[to] = whole;
             }
-            for q in [&mut self.dz, &mut self.w, &mut self.g, &mut self.phi_max] {
+            for q in [&mut self.dz, &mut self.w, &mut self.g, &mut self.phi_max, &mut self.pace] {
                 q.drain(first + pairs..end);
             }
             self.spans[coat].end -= pairs;

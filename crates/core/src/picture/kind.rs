@@ -171,6 +171,15 @@ impl StepKind {
         self == Self::Glaze
     }
 
+    /// Whether colour is judged while it is done, so that a painter may want daylight. [practice]
+    pub fn needs_daylight(self) -> bool {
+        use StepKind::{Airbrush, Correction, Detail, Embellishment, Glaze, Pass, Scumble, Sponge};
+        matches!(
+            self,
+            Glaze | Pass | Scumble | Sponge | Airbrush | Correction | Detail | Embellishment
+        )
+    }
+
     /// Whether it blocks in: what a first glaze looks at after a night.
     pub fn blocks_in(self) -> bool {
         matches!(self, Self::Underpainting | Self::Pass)

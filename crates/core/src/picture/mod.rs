@@ -8,6 +8,6 @@ mod ways;
 
 pub use chain::{PictureError, check_chain};
 pub use kind::{Need, StepKind};
-pub use model::{Part, Picture, Step};
+pub use model::{Part, Picture, SetAside, Step, ThinningChoice};
 pub use timeline::{CoatHistory, FOLLOWED_ALONE, Frame, LaidCoat, Timeline, follow};
 pub use ways::{WAYS, Way, WayStep};

@@ -2,6 +2,7 @@
 
 use super::kind::{Need, StepKind};
 use crate::quantity::{OutOfRange, WetFilm};
+use crate::studio::Thinning;
 use chrono::{DateTime, NaiveDate, Utc};
 
 /// Parts of one material in a mix, by volume.
@@ -38,10 +39,40 @@ pub struct Step {
     pub needs: Option<Need>,
     /// Not to be started before.
     pub not_before: Option<DateTime<Utc>>,
+    /// To be started at this very time, if what it stands on is ready by then.
+    pub pinned_at: Option<DateTime<Utc>>,
     /// Shortest wait after what it stands on [min].
     pub earliest_gap_min: Option<f64>,
     /// When the coat was there (for a step without film: when it was done).
     pub laid_at: Option<DateTime<Utc>>,
+    /// The tub it is painted from; its mix is the tub's then.
+    pub tub: Option<String>,
+    /// Share of the cup that stays in cup and brush; the usual one when not said.
+    pub loss: Option<f64>,
+    /// What the full cup weighed, brush and all, before the coat was laid [g].
+    pub cup_g: Option<f64>,
+}
+
+/// Another school of thinning than the studio's, for one picture.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct ThinningChoice {
+    /// The school.
+    pub school: Thinning,
+    /// Why, in the painter's words.
+    pub reason: String,
+}
+
+/// A finding that the painter set aside, with the reason; it stays in the picture's record.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct SetAside {
+    /// The rule's name.
+    pub rule: String,
+    /// The step's name.
+    pub step: String,
+    /// Why, in the painter's words.
+    pub reason: String,
+    /// When.
+    pub at: DateTime<Utc>,
 }
 
 impl Step {
@@ -60,8 +91,12 @@ impl Step {
             after: None,
             needs: None,
             not_before: None,
+            pinned_at: None,
             earliest_gap_min: None,
             laid_at: None,
+            tub: None,
+            loss: None,
+            cup_g: None,
         }
     }
 
@@ -90,6 +125,10 @@ pub struct Picture {
     pub absorbs_um: f64,
     /// Steps in order.
     pub steps: Vec<Step>,
+    /// Another school of thinning than the studio's.
+    pub thinning: Option<ThinningChoice>,
+    /// Findings that were set aside.
+    pub set_aside: Vec<SetAside>,
 }
 
 impl Picture {
@@ -105,6 +144,8 @@ impl Picture {
             due: None,
             absorbs_um: 0.0,
             steps,
+            thinning: None,
+            set_aside: Vec::new(),
         }
     }
 

@@ -1,23 +1,41 @@
-//! When to do each step: earliest feasible times in the painter's hours.
+//! When to do each step: the painter's hours, dates and films.
 //!
 //! Each picture is a chain (or small graph) of steps. A step starts when what it stands on has
 //! reached the state it needs, computed with the air of that time, and the floors of the painter's
-//! schools are over; laid coats are fixed history. Steps are placed one by one, always the one
-//! that can start first. That is the earliest feasible plan for one picture; for several it is a
-//! sound plan without search. The types here are what a search will fill in the same way.
+//! schools are over; laid coats are fixed history. An order of work, played from its beginning,
+//! gives a plan; the search ([`Planner::improve`]) looks for a better order.
 
+mod bound;
 mod calendar;
+mod decode;
+mod films;
+mod finish;
+mod holds;
+mod lags;
+mod odds;
 mod outlook;
-mod place;
+mod problem;
 mod readiness;
+mod remind;
+mod score;
+mod search;
+mod ways;
 
-pub use outlook::{CoatOutlook, outlook};
-pub use place::plan;
+pub use holds::{Held, Link, holds};
+pub use odds::{PictureOdds, odds};
+pub use outlook::{CoatOutlook, FilmMoment, film_line, outlook};
+pub use remind::{WetSession, wet_session};
+pub use search::{Planner, Progress, moderate, plan};
+pub use ways::{Way, WayKind, ways};
 
 use crate::picture::Need;
 use crate::studio::StudioDocument;
 use chrono::{DateTime, NaiveDate, Utc};
 use thiserror::Error;
+
+/// Seed of searches and futures where nobody asks for another: any number, always the same, so that
+/// the same studio gives the same plan and drafts see the same futures.
+pub const SEED: u64 = 20_270_115;
 
 /// What is to be planned.
 #[derive(Debug, Clone, Copy)]
@@ -58,6 +76,8 @@ pub enum WaitReason {
     NotBefore,
     /// A flat place must come free.
     FlatPlace,
+    /// The painter pinned it to a time.
+    Pinned,
 }
 
 /// Why a step does not start at once.
@@ -81,7 +101,7 @@ pub struct Wait {
 #[derive(Debug, Clone, PartialEq, Error)]
 pub enum Blocked {
     /// The studio has no hours.
-    #[error("the studio has no hours in the next two years: set its hours")]
+    #[error("the studio has no hours left for it in the time that is looked ahead: set its hours")]
     NoHours,
     /// Longer than any session, and not to be split.
     #[error(
@@ -92,6 +112,17 @@ pub enum Blocked {
         /// Minutes it needs, set-up included.
         needed: f64,
         /// Minutes of the longest session.
+        longest: f64,
+    },
+    /// It needs daylight, and no session has so much of it.
+    #[error(
+        "{needed:.0} minutes of daylight at one go fit into no session; the most light in one is \
+         {longest:.0} minutes: shorten the step, let it be split, or work by lamp"
+    )]
+    TooLittleDaylight {
+        /// Minutes it needs.
+        needed: f64,
+        /// Minutes of daylight in the lightest session.
         longest: f64,
     },
     /// The film never gets there.
@@ -157,6 +188,8 @@ pub struct Objective {
     pub sum_of_finish_min: f64,
     /// Changes of picture or mix.
     pub set_ups: u32,
+    /// Coats painted from a tub past its last good day; counts before the sum of finishes.
+    pub past_tubs: u32,
 }
 
 /// A plan.

@@ -21,6 +21,53 @@ pub struct CoatOutlook {
     pub material: Option<usize>,
 }
 
+/// The whole film of a picture at one moment.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct FilmMoment {
+    /// The moment [s of the epoch].
+    pub at: f64,
+    /// Thickness of all coats, with what is still in them [m].
+    pub thickness_m: f64,
+    /// What the stack allows: the state of its least dry coat.
+    pub state: FilmState,
+}
+
+/// The film of picture `p` as a line through time, up to `until` [s], in up to `frames` moments.
+pub fn film_line(
+    document: &StudioDocument,
+    p: usize,
+    plan: &Plan,
+    (until, frames): (f64, usize),
+) -> Vec<FilmMoment> {
+    let picture = &document.pictures[p];
+    let coats = coats_of(document, p, plan);
+    let size = (picture.absorbs_um * 1e-6, picture.shorter_side_m());
+    let line = follow(size, &coats, &document.air, Grid::SAMPLED, (until, frames), |_| false);
+    line.frames
+        .iter()
+        .filter_map(|frame| {
+            Some(FilmMoment {
+                at: frame.at,
+                thickness_m: frame.coats.iter().map(|c| c.thickness_m).sum(),
+                state: frame.coats.iter().map(|c| c.state).min()?,
+            })
+        })
+        .collect()
+}
+
+/// The coats of picture `p` in order of time: those laid and those of `plan`.
+fn coats_of(document: &StudioDocument, p: usize, plan: &Plan) -> Vec<LaidCoat> {
+    let picture = &document.pictures[p];
+    let mut coats = laid_coats(document, picture);
+    coats.extend(plan.steps.iter().filter(|s| s.picture == p).filter_map(|s| {
+        let at = seconds(s.sittings.last()?.to);
+        let (um, mix) = document.coat(&picture.steps[s.step]).ok()??;
+        Some(LaidCoat { step: s.step, at, wet_m: um * 1e-6, mix })
+    }));
+    coats.sort_by(|a, b| a.at.total_cmp(&b.at));
+    coats
+}
+
 /// Follows the coats of picture `p`, those laid and those of `plan`, up to `until` [s], keeping up
 /// to `frames` moments of the film. Without frames only the last laid coat is followed on its own:
 /// it alone can be asked about now.
@@ -31,14 +78,8 @@ pub fn outlook(
     (until, frames): (f64, usize),
 ) -> (Vec<CoatOutlook>, Vec<Frame>) {
     let picture = &document.pictures[p];
-    let mut coats = laid_coats(document, picture);
-    let laid = coats.len();
-    coats.extend(plan.steps.iter().filter(|s| s.picture == p).filter_map(|s| {
-        let at = seconds(s.sittings.last()?.to);
-        let (um, mix) = document.coat(&picture.steps[s.step]).ok()??;
-        Some(LaidCoat { step: s.step, at, wet_m: um * 1e-6, mix })
-    }));
-    coats.sort_by(|a, b| a.at.total_cmp(&b.at));
+    let laid = laid_coats(document, picture).len();
+    let coats = coats_of(document, p, plan);
     let size = (picture.absorbs_um * 1e-6, picture.shorter_side_m());
     let line = follow(size, &coats, &document.air, Grid::PLANNING, (until, frames), |n| {
         frames > 0 || n + 1 == laid

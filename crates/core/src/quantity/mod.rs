@@ -81,3 +81,23 @@ quantity!(
     /// Density of a material, in grams per millilitre.
     Density, DENSITY
 );
+quantity!(
+    /// Factor on every time of a material's drying, beside what its composition says.
+    Pace, PACE
+);
+quantity!(
+    /// A volume on the bench, in millilitres.
+    Millilitres, MILLILITRES
+);
+quantity!(
+    /// A mass on the bench scale, in grams.
+    Grams, GRAMS
+);
+quantity!(
+    /// Latitude in degrees, north positive.
+    Latitude, LATITUDE
+);
+quantity!(
+    /// Longitude in degrees, east positive.
+    Longitude, LONGITUDE
+);

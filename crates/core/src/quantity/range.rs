@@ -90,7 +90,15 @@ pub(super) const ABSORBENCY: Range =
     row("what the ground absorbs", "µm of water", (0.0, 1000.0), 1.0, "[practice]");
 pub(super) const DENSITY: Range =
     row("density", "g/ml", (0.5, 5.0), 1.0, "[practice] solvents to heavy pigment pastes");
+pub(super) const PACE: Range =
+    row("pace", "", (0.1, 10.0), 1.0, "[practice] ten times either way is a fault of the reading");
+pub(super) const MILLILITRES: Range =
+    row("volume", "ml", (0.0, 100_000.0), 1.0, "[practice] up to a drum");
+pub(super) const GRAMS: Range =
+    row("weight on the scale", "g", (0.0, 10_000.0), 1.0, "[practice] a bench scale");
 pub(super) const WEIGHT: Range = row("weight", "", (0.01, 1000.0), 1.0, "[practice]");
+pub(super) const LATITUDE: Range = row("latitude", "°", (-90.0, 90.0), 1.0, "definition");
+pub(super) const LONGITUDE: Range = row("longitude", "°", (-180.0, 180.0), 1.0, "definition");
 
 /// Every range, so that the application can show limits beside its fields.
 pub const RANGES: &[Range] = &[
@@ -105,6 +113,11 @@ pub const RANGES: &[Range] = &[
     ABSORBENCY,
     DENSITY,
     WEIGHT,
+    PACE,
+    MILLILITRES,
+    GRAMS,
+    LATITUDE,
+    LONGITUDE,
 ];
 
 #[cfg(test)]

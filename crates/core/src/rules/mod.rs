@@ -4,8 +4,12 @@ mod cold_room;
 mod damp_for_varnish;
 mod damp_room;
 mod dust;
+mod edges_left_out;
 mod highlights_early;
 mod laid_on_wet;
+mod large_cup;
+mod matte_built_up;
+mod mist_on_setting;
 mod no_isolation_coat;
 mod one_varnish_coat;
 mod photograph_first;
@@ -17,15 +21,24 @@ mod sealed_early;
 mod session_too_short;
 mod signed_late;
 mod slow_under_fast;
+mod soft_on_the_day;
 mod solvent;
+mod solvent_over_water;
+mod too_few_to_hide;
 mod too_thick;
 mod toxic_dust;
+mod tub_past;
+mod tub_spoiled;
+mod underbound;
+mod varnish_on_varnish;
 mod water_share;
+mod wet_sponge;
 mod wrapped_early;
 
 use crate::film::{FilmState, Grid, HORIZON_S};
-use crate::picture::{LaidCoat, Picture, Step, Timeline, follow};
+use crate::picture::{LaidCoat, Picture, SetAside, Step, Timeline, follow};
 use crate::studio::{Material, MaterialKind, StudioDocument};
+use chrono::{DateTime, Utc};
 use serde::{Deserialize, Serialize};
 
 /// How much a finding weighs.
@@ -78,6 +91,18 @@ pub const RULES: &[Rule] = &[
     toxic_dust::RULE,
     dust::RULE,
     solvent::RULE,
+    tub_past::RULE,
+    tub_spoiled::RULE,
+    wet_sponge::RULE,
+    mist_on_setting::RULE,
+    underbound::RULE,
+    too_few_to_hide::RULE,
+    matte_built_up::RULE,
+    solvent_over_water::RULE,
+    varnish_on_varnish::RULE,
+    edges_left_out::RULE,
+    soft_on_the_day::RULE,
+    large_cup::RULE,
 ];
 
 /// A rule broken, and where.
@@ -97,6 +122,8 @@ pub struct Finding {
     pub remedy: &'static str,
     /// Where the rule comes from.
     pub provenance: &'static str,
+    /// The painter's word on it, when it was set aside.
+    pub set_aside: Option<SetAside>,
 }
 
 /// What a check looks at: one picture in its studio.
@@ -104,6 +131,7 @@ struct Scene<'a> {
     document: &'a StudioDocument,
     picture: &'a Picture,
     laid: Timeline,
+    now: DateTime<Utc>,
 }
 
 impl Scene<'_> {
@@ -162,18 +190,22 @@ pub fn laid_coats(document: &StudioDocument, picture: &Picture) -> Vec<LaidCoat>
     coats
 }
 
-/// Every finding, the heaviest first.
-pub fn check(document: &StudioDocument) -> Vec<Finding> {
+/// Every finding at the moment `now`, the heaviest first and those set aside last.
+pub fn check(document: &StudioDocument, now: DateTime<Utc>) -> Vec<Finding> {
     let mut findings = Vec::new();
     for (p, picture) in document.pictures.iter().enumerate() {
         let coats = laid_coats(document, picture);
         let until = coats.last().map_or(0.0, |c| c.at + HORIZON_S);
         let size = (picture.absorbs_um * 1e-6, picture.shorter_side_m());
         let laid = follow(size, &coats, &document.air, Grid::PLANNING, (until, 0), |_| false);
-        let scene = Scene { document, picture, laid };
+        let scene = Scene { document, picture, laid, now };
         for rule in RULES {
             (rule.check)(&scene, &mut |step, what| {
+                let name = &picture.steps[step].id;
+                let aside =
+                    picture.set_aside.iter().rfind(|a| a.rule == rule.id && a.step == *name);
                 findings.push(Finding {
+                    set_aside: aside.cloned(),
                     rule: rule.id,
                     severity: rule.severity,
                     picture: p,
@@ -185,7 +217,8 @@ pub fn check(document: &StudioDocument) -> Vec<Finding> {
             });
         }
     }
-    findings.sort_by_key(|f| (std::cmp::Reverse(f.severity), f.picture, f.step));
+    findings
+        .sort_by_key(|f| (f.set_aside.is_some(), std::cmp::Reverse(f.severity), f.picture, f.step));
     findings
 }
 

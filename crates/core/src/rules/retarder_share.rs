@@ -1,13 +1,13 @@
 //! More retarder than a film stands.
 
 use super::{Rule, Scene, Severity};
-use crate::cup::MOST_RETARDER;
+use crate::cup::most_retarder;
 use crate::studio::MaterialKind;
 
 pub(super) const RULE: Rule = Rule {
     id: "too-much-retarder",
     severity: Severity::Stop,
-    remedy: "Take retarder out until it is at most 15 % of the wet mix.",
+    remedy: "Take retarder out until it is at most 15 % of the wet mix, or what the label allows.",
     provenance: "[memory] up to about 15 % by volume",
     check,
 };
@@ -15,7 +15,7 @@ pub(super) const RULE: Rule = Rule {
 fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
     for (i, step) in scene.to_do() {
         let share = scene.share(step, |m| m.kind == MaterialKind::Retarder);
-        if share > MOST_RETARDER + 1e-9 {
+        if share > most_retarder(&step.mix, &scene.document.materials) + 1e-9 {
             say(
                 i,
                 format!("Retarder is {:.0} % of the mix: the film can stay soft.", share * 100.0),

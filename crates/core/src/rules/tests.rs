@@ -3,7 +3,12 @@
 use super::*;
 use crate::air::{Air, AirSeries};
 use crate::picture::{Part, StepKind};
-use crate::studio::{Schools, StudioHours, starter_shelf};
+use crate::studio::{StudioHours, starter_shelf};
+
+/// The moment the checks are made at.
+fn now() -> DateTime<Utc> {
+    "2027-01-05T10:00:00Z".parse().unwrap()
+}
 
 fn step(kind: StepKind, mix: &[(&str, f64)], laid: Option<&str>) -> Step {
     let name = format!("{kind:?}-{}-{}", mix.len(), laid.unwrap_or("planned"));
@@ -16,7 +21,7 @@ fn step(kind: StepKind, mix: &[(&str, f64)], laid: Option<&str>) -> Step {
 
 /// The rules that speak for a picture with `steps` in a room of `celsius` and `humidity`.
 fn said(steps: Vec<Step>, celsius: f64, humidity: f64) -> Vec<(&'static str, usize)> {
-    let found = check(&studio(steps, celsius, humidity));
+    let found = check(&studio(steps, celsius, humidity), now());
     let mut found: Vec<_> = found.iter().map(|f| (f.rule, f.step)).collect();
     found.sort_unstable();
     found
@@ -25,14 +30,13 @@ fn said(steps: Vec<Step>, celsius: f64, humidity: f64) -> Vec<(&'static str, usi
 /// A studio without hours, with one picture of `steps` in a room of `celsius` and `humidity`.
 fn studio(steps: Vec<Step>, celsius: f64, humidity: f64) -> StudioDocument {
     StudioDocument {
-        name: "Test room".into(),
-        hours: StudioHours::try_new(chrono_tz::UTC, vec![], vec![]).unwrap(),
-        flat_places: 1,
-        setup_min: 10.0,
-        schools: Schools::default(),
-        air: AirSeries::constant(Air::try_new(celsius, humidity, 0.15).unwrap()),
         materials: starter_shelf().unwrap(),
         pictures: vec![Picture::new("p", (30.0, 40.0), steps)],
+        ..StudioDocument::new(
+            "Test room",
+            StudioHours::try_new(chrono_tz::UTC, vec![], vec![]).unwrap(),
+            AirSeries::constant(Air::try_new(celsius, humidity, 0.15).unwrap()),
+        )
     }
 }
 
@@ -190,9 +194,9 @@ fn a_very_thick_coat_and_hours_that_are_too_short_are_found() {
     long.hands_on_min = 51.0;
     let mut document = studio(vec![long], 21.0, 0.5);
     document.hours = StudioHours::try_new(chrono_tz::UTC, vec![hours], vec![]).unwrap();
-    assert_eq!(check(&document)[0].rule, "session-too-short");
+    assert_eq!(check(&document, now())[0].rule, "session-too-short");
     document.pictures[0].steps[0].hands_on_min = 50.0;
-    assert_eq!(check(&document), []);
+    assert_eq!(check(&document, now()), []);
 }
 
 #[test]
@@ -229,7 +233,7 @@ fn one_coat_of_varnish_is_noted_and_solvent_wants_care() {
     let steps = vec![step(StepKind::Photograph, &[], None), step(StepKind::Varnish, VARNISH, None)];
     let mut document = studio(steps, 21.0, 0.5);
     let rules = |document: &StudioDocument| -> Vec<&str> {
-        check(document).iter().map(|f| f.rule).collect()
+        check(document, now()).iter().map(|f| f.rule).collect()
     };
     assert_eq!(rules(&document), ["one-varnish-coat"]);
     let gloss = document.materials.iter_mut().find(|m| m.id == "varnish-gloss").unwrap();
@@ -244,7 +248,7 @@ fn a_studio_that_lays_an_isolation_coat_is_reminded_of_it() {
         steps.extend(kinds.iter().map(|kind| step(*kind, VARNISH, None)));
         let mut document = studio(steps, 21.0, 0.5);
         document.schools.isolation_coat = true;
-        check(&document).iter().map(|f| (f.rule, f.step)).collect::<Vec<_>>()
+        check(&document, now()).iter().map(|f| (f.rule, f.step)).collect::<Vec<_>>()
     };
     let (isolation, varnish) = (StepKind::IsolationCoat, StepKind::Varnish);
     assert_eq!(sealed(&[varnish, varnish]), [("no-isolation-coat", 1)]);
@@ -260,4 +264,156 @@ fn every_rule_has_its_own_name_and_whole_texts() {
     for rule in RULES {
         assert!(rule.remedy.ends_with('.') && !rule.provenance.is_empty(), "{}", rule.id);
     }
+}
+
+/// The rules that speak in a document, by name.
+fn names(document: &StudioDocument) -> Vec<&'static str> {
+    check(document, now()).iter().map(|f| f.rule).collect()
+}
+
+#[test]
+fn a_tub_is_looked_into_once_its_last_good_day_is_past() {
+    use crate::studio::{Stock, Tightness, Trouble, Tub, TubCheck};
+    let mut pass = step(StepKind::Pass, PAINT, None);
+    pass.tub = Some("t".into());
+    let mut document = studio(vec![pass], 21.0, 0.5);
+    // [practice] days on a stay-wet palette, weeks in an airtight tub
+    let mixed_at = now() - chrono::Duration::days(4);
+    let tub = |tightness| Tub {
+        id: "t".into(),
+        name: "Lamp glow".into(),
+        mix: document.pictures[0].steps[0].mix.clone(),
+        mixed_at,
+        mixed_ml: 30.0,
+        level: Stock { ml: 30.0, at: mixed_at },
+        tightness,
+        keeps_days: None,
+        checks: vec![],
+        archived: false,
+    };
+    let (mut palette, airtight) = (tub(Tightness::Palette), tub(Tightness::Airtight));
+    document.tubs = vec![airtight];
+    assert_eq!(names(&document), [] as [&str; 0]);
+    document.tubs = vec![palette.clone()];
+    assert_eq!(names(&document), ["tub-out-of-date"]);
+    let look = |found: &[Trouble]| TubCheck { at: now(), found: found.to_vec() };
+    palette.checks = vec![look(&[])];
+    document.tubs = vec![palette.clone()];
+    assert_eq!(names(&document), [] as [&str; 0], "looked into today, and good");
+    palette.checks.push(look(&[Trouble::Mould]));
+    document.tubs = vec![palette];
+    assert_eq!(names(&document), ["tub-spoiled"]);
+}
+
+#[test]
+fn thin_broken_coats_are_kept_from_water() {
+    assert_eq!(said(vec![step(StepKind::Sponge, PAINT, None)], 21.0, 0.5), [("wet-sponge", 0)]);
+    let mist = &[("fluid-pv19", 2.0), ("water", 8.0)];
+    let mut steps = vec![step(StepKind::Pass, PAINT, None), step(StepKind::Airbrush, mist, None)];
+    let found = said(steps.clone(), 21.0, 0.5);
+    assert!(found.contains(&("mist-on-setting-coat", 1)), "{found:?}");
+    // [practice] unless the surface is fully dry
+    steps[1].needs = Some(crate::picture::Need::DryThrough);
+    assert!(!said(steps, 21.0, 0.5).contains(&("mist-on-setting-coat", 1)));
+}
+
+#[test]
+fn student_paint_hides_in_two_to_three_coats_where_strong_paint_does_in_one() {
+    // work.md, Mixing. [practice]
+    let coat = |paint: &'static str| step(StepKind::Underpainting, &[(paint, 1.0)], None);
+    let weak = "student-pr254";
+    assert_eq!(said(vec![coat(weak)], 21.0, 0.5), [("too-few-coats-to-hide", 0)]);
+    assert_eq!(said(vec![coat(weak), coat(weak)], 21.0, 0.5), []);
+    assert_eq!(said(vec![coat("heavy-pr254")], 21.0, 0.5), []);
+}
+
+#[test]
+fn varnish_is_built_with_gloss_and_given_its_time() {
+    let varnish = |m: &'static str, laid| step(StepKind::Varnish, &[(m, 1.0)], laid);
+    let photo = || step(StepKind::Photograph, &[], None);
+    let planned =
+        |first, second| said(vec![photo(), varnish(first, None), varnish(second, None)], 21.0, 0.5);
+    // work.md: build with gloss, finish with one matte coat. [practice]
+    assert_eq!(planned("varnish-gloss", "varnish-matte"), []);
+    assert_eq!(planned("varnish-matte", "varnish-matte"), [("matte-built-up", 2)]);
+    // work.md: three to four days between water-borne and solvent. [practice]
+    let found = planned("varnish-gloss", "solvent-gloss");
+    assert_eq!(found, [("solvent-over-water-borne", 2), ("solvent-varnish", 2)]);
+    // work.md: two coats an hour to a day apart. [practice]
+    let laid = |second| {
+        let first = varnish("varnish-gloss", Some("2027-01-05T10:00:00Z"));
+        let both = vec![photo(), first, varnish("varnish-gloss", Some(second))];
+        said(both, 21.0, 0.5)
+            .into_iter()
+            .filter(|(rule, _)| *rule == "varnish-coats-too-close")
+            .count()
+    };
+    assert_eq!(laid("2027-01-05T10:50:00Z"), 1);
+    assert_eq!((laid("2027-01-05T11:00:00Z"), laid("2027-01-06T10:00:00Z")), (0, 0));
+    let mut part = varnish("varnish-gloss", None);
+    part.share_of_area = 0.9;
+    let found = said(vec![photo(), part, varnish("varnish-gloss", None)], 21.0, 0.5);
+    assert_eq!(found, [("edges-left-out", 1)]);
+}
+
+#[test]
+fn a_film_that_is_soft_on_the_day_is_said() {
+    let pass = step(StepKind::Pass, PAINT, Some("2027-01-01T10:00:00Z"));
+    let mut document = studio(vec![pass], 21.0, 0.5);
+    // drying.md: heavy paint is ready to wrap after some four days.
+    let due = |day| chrono::NaiveDate::from_ymd_opt(2027, 1, day);
+    document.pictures[0].due = due(2);
+    assert_eq!(names(&document), ["soft-on-the-day"]);
+    document.pictures[0].due = due(8);
+    assert_eq!(names(&document), [] as [&str; 0]);
+}
+
+#[test]
+fn a_pictures_own_school_and_a_labels_own_limit_count() {
+    use crate::picture::ThinningChoice;
+    use crate::studio::Thinning;
+    let cup = step(StepKind::Glaze, &[("fluid-pv19", 8.0), ("water", 2.0)], None);
+    let mut document = studio(vec![cup], 21.0, 0.5);
+    assert_eq!(names(&document), ["thinned-with-water"]);
+    let own = ThinningChoice { school: Thinning::WaterAllowed, reason: "a wash".into() };
+    document.pictures[0].thinning = Some(own);
+    assert_eq!(names(&document), [] as [&str; 0]);
+    let paint = document.materials.iter_mut().find(|m| m.id == "fluid-pv19").unwrap();
+    paint.most_water = Some(0.10);
+    assert_eq!(names(&document), ["thinned-with-water"]);
+}
+
+#[test]
+fn an_underbound_film_and_a_large_cup_are_said() {
+    let thin = &[("heavy-pw6", 1.0), ("pigment", 2.0)];
+    let mut document = studio(vec![step(StepKind::Pass, thin, None)], 21.0, 0.5);
+    let paste = crate::film::Composition::try_new(0.5, 0.5, 0.0).unwrap();
+    let mut pigment = Material::new("pigment", "Pigment paste", MaterialKind::Paint, paste);
+    pigment.binder = Some(0.0);
+    document.materials.push(pigment);
+    assert_eq!(names(&document), ["underbound-film"]);
+    document.pictures[0].width_cm = 300.0;
+    document.pictures[0].height_cm = 200.0;
+    assert!(names(&document).contains(&"large-cup"));
+}
+
+#[test]
+fn what_was_set_aside_keeps_its_reason_and_comes_last() {
+    let cup = |retarder: f64| {
+        step(StepKind::Glaze, &[("glazing", 100.0 - retarder), ("retarder", retarder)], None)
+    };
+    let mut second = cup(17.0);
+    second.id = "second".into();
+    let mut document = studio(vec![cup(16.0), second], 21.0, 0.5);
+    document.pictures[0].set_aside = vec![SetAside {
+        rule: "too-much-retarder".into(),
+        step: document.pictures[0].steps[0].id.clone(),
+        reason: "a test panel".into(),
+        at: now(),
+    }];
+    let found: Vec<_> = check(&document, now())
+        .into_iter()
+        .map(|f| (f.step, f.set_aside.map(|a| a.reason)))
+        .collect();
+    assert_eq!(found, [(1, None), (0, Some("a test panel".into()))]);
 }

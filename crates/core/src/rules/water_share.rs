@@ -1,7 +1,7 @@
 //! Water where medium belongs.
 
 use super::{Rule, Scene, Severity};
-use crate::cup::MOST_WATER;
+use crate::cup::most_water;
 use crate::studio::{MaterialKind, Thinning};
 
 pub(super) const RULE: Rule = Rule {
@@ -16,7 +16,7 @@ fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
     for (i, step) in scene.to_do() {
         let share = scene.share(step, |m| m.kind == MaterialKind::Water);
         let percent = share * 100.0;
-        let strict = scene.document.schools.thinning == Thinning::MediumOnly;
+        let strict = scene.document.thinning(scene.picture) == Thinning::MediumOnly;
         // A wash straight on an absorbent ground is a stain, and sound.
         let stain = scene.picture.absorbs_um > 0.0
             && scene.picture.steps[..i].iter().all(|s| s.mix.is_empty());
@@ -27,7 +27,7 @@ fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
                     "The glaze is thinned with {percent:.0} % water, which stretches the binder."
                 ),
             );
-        } else if share > MOST_WATER && !stain {
+        } else if share > most_water(&step.mix, &scene.document.materials) && !stain {
             say(
                 i,
                 format!("Added water is {percent:.0} % of the mix: the film may lift or crack."),

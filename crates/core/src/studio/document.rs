@@ -1,8 +1,10 @@
 //! A whole studio, checked: what the computation works on.
 
+use super::daylight;
 use super::hours::StudioHours;
 use super::material::Material;
-use super::schools::Schools;
+use super::schools::{Schools, Thinning};
+use super::tub::Tub;
 use crate::air::AirSeries;
 use crate::film::{Composition, MixError};
 use crate::picture::{Part, Picture, Step};
@@ -19,14 +21,45 @@ pub struct StudioDocument {
     pub flat_places: u32,
     /// Minutes to set up or mix for a change of picture or mix.
     pub setup_min: f64,
+    /// Where the studio stands, when colour is judged by daylight only.
+    pub daylight: Option<daylight::Place>,
     /// The painter's schools.
     pub schools: Schools,
     /// The room's air; times are seconds of the Unix epoch.
     pub air: AirSeries,
     /// The shelf.
     pub materials: Vec<Material>,
+    /// Pre-mixed colour.
+    pub tubs: Vec<Tub>,
+    /// The painter's own ways of working.
+    pub ways: Vec<OwnWay>,
     /// The pictures.
     pub pictures: Vec<Picture>,
+    /// The order of work that was settled on; empty means what can start first. Steps that are not
+    /// in it come right after the step before them.
+    pub order: Vec<Turn>,
+}
+
+/// One entry of an order of work.
+#[derive(Debug, Clone, PartialEq, Eq, Hash)]
+pub struct Turn {
+    /// The picture's name within the studio.
+    pub picture: String,
+    /// The step's name within the picture.
+    pub step: String,
+}
+
+/// A way of working that a painter saved.
+#[derive(Debug, Clone, PartialEq)]
+pub struct OwnWay {
+    /// Its name within the studio.
+    pub id: String,
+    /// What the painter calls it.
+    pub name: String,
+    /// Why one works like this.
+    pub why: String,
+    /// Its steps, none of them laid.
+    pub steps: Vec<Step>,
 }
 
 /// Why the parts of a document do not fit together.
@@ -50,6 +83,42 @@ impl StudioDocument {
     /// The material named `id`.
     pub fn material(&self, id: &str) -> Option<&Material> {
         self.materials.iter().find(|m| m.id == id)
+    }
+
+    /// A studio with the usual settings, an empty shelf and no pictures.
+    pub fn new(name: impl Into<String>, hours: StudioHours, air: AirSeries) -> Self {
+        Self {
+            name: name.into(),
+            hours,
+            flat_places: 1,
+            setup_min: 10.0, // [practice] a cup mixed and a brush wetted
+            daylight: None,
+            schools: Schools::default(),
+            air,
+            materials: Vec::new(),
+            tubs: Vec::new(),
+            ways: Vec::new(),
+            pictures: Vec::new(),
+            order: Vec::new(),
+        }
+    }
+
+    /// The school of thinning a picture is judged by: its own, or the studio's.
+    pub fn thinning(&self, picture: &Picture) -> Thinning {
+        picture.thinning.as_ref().map_or(self.schools.thinning, |own| own.school)
+    }
+
+    /// The tub named `id`.
+    pub fn tub(&self, id: &str) -> Option<&Tub> {
+        self.tubs.iter().find(|t| t.id == id)
+    }
+
+    /// Whether a picture, a tub or a way of working names the material `id`.
+    pub fn uses(&self, id: &str) -> bool {
+        let in_mix = |mix: &[Part]| mix.iter().any(|p| p.material == id);
+        self.pictures.iter().flat_map(|p| &p.steps).any(|s| in_mix(&s.mix))
+            || self.tubs.iter().any(|t| in_mix(&t.mix))
+            || self.ways.iter().flat_map(|w| &w.steps).any(|s| in_mix(&s.mix))
     }
 
     /// What goes into the cup for `mix`.

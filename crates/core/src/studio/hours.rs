@@ -110,6 +110,11 @@ impl StudioHours {
         self.instant(day, NaiveTime::MIN)
     }
 
+    /// The moment a day ends in the studio.
+    pub fn end_of(&self, day: NaiveDate) -> DateTime<Utc> {
+        self.instant(day.succ_opt().unwrap_or(day), NaiveTime::MIN)
+    }
+
     /// The sessions that touch `from..to`, in order, overlapping hours joined, cut at `from`.
     pub fn sessions(&self, from: DateTime<Utc>, to: DateTime<Utc>) -> Vec<Session> {
         let mut found: Vec<Session> = Vec::new();
@@ -142,6 +147,16 @@ impl StudioHours {
             }
         }
         joined
+    }
+
+    /// The last hours before the end of `day`, when `day` itself has none: a date on a day off is
+    /// met by then or not at all. `None` when the day has hours, or nothing in a year before it has.
+    pub fn last_before_day_off(&self, day: NaiveDate) -> Option<Session> {
+        let (from, to) = (self.start_of(day), self.end_of(day));
+        if !self.sessions(from, to).is_empty() {
+            return None;
+        }
+        self.sessions(from - chrono::Duration::days(366), from).pop()
     }
 
     /// A local time as an instant: the first of two when clocks go back, the next hour that
@@ -179,6 +194,17 @@ mod tests {
         let found = studio.sessions(utc("2026-10-17T00:00:00Z"), utc("2026-10-27T00:00:00Z"));
         let starts: Vec<_> = found.iter().map(|s| s.from).collect();
         assert_eq!(starts, [utc("2026-10-18T08:00:00Z"), utc("2026-10-25T09:00:00Z")]);
+    }
+
+    #[test]
+    fn a_date_on_a_day_off_hangs_on_the_last_hours_before_it() {
+        let hours =
+            vec![OpenHours { day: Weekday::Sat, from: time("10:00:00"), to: time("12:00:00") }];
+        let studio = StudioHours::try_new(chrono_tz::UTC, hours, vec![]).unwrap();
+        let day = |d| NaiveDate::from_ymd_opt(2027, 1, d).unwrap();
+        assert_eq!(studio.last_before_day_off(day(9)), None, "a Saturday");
+        let last = studio.last_before_day_off(day(13)).unwrap();
+        assert_eq!(last.to, utc("2027-01-09T12:00:00Z"));
     }
 
     #[test]

@@ -1,6 +1,36 @@
 //! What stands on the shelf.
 
+use super::stock::Stock;
 use crate::film::Composition;
+
+/// Declares an enumeration whose cases each have a word in studio documents.
+macro_rules! words {
+    ($(#[$doc:meta])* $name:ident { $($(#[$case_doc:meta])* $case:ident = $word:literal,)+ }) => {
+        $(#[$doc])*
+        #[derive(Debug, Clone, Copy, PartialEq, Eq, serde::Serialize, serde::Deserialize)]
+        pub enum $name {
+            $($(#[$case_doc])* #[serde(rename = $word)] $case,)+
+        }
+
+        impl $name {
+            /// Every case with its word in a studio document.
+            pub const WORDS: &'static [(&'static str, $name)] = &[$(($word, Self::$case),)+];
+
+            /// The case for a word of a studio document.
+            pub fn from_word(word: &str) -> Option<Self> {
+                Self::WORDS.iter().find(|(w, _)| *w == word).map(|(_, case)| *case)
+            }
+
+            /// The word in a studio document.
+            pub const fn word(self) -> &'static str {
+                match self {
+                    $(Self::$case => $word,)+
+                }
+            }
+        }
+    };
+}
+pub(crate) use words;
 
 /// What a material is for. The drying model needs only its composition; rules need its kind.
 #[derive(Debug, Clone, PartialEq, Eq)]
@@ -54,6 +84,48 @@ impl MaterialKind {
     }
 }
 
+words! {
+    /// The line a paint belongs to.
+    Line {
+        /// Thick artists' paint.
+        Heavy = "heavy",
+        /// Pourable artists' paint.
+        Fluid = "fluid",
+        /// Student grade: weaker and more transparent.
+        Student = "student",
+        /// Slow-drying paint.
+        Slow = "slow",
+        /// Ink-thin paint.
+        Airbrush = "airbrush",
+        /// Metallic or iridescent paint.
+        Iridescent = "iridescent",
+    }
+}
+
+words! {
+    /// How much a paint hides.
+    Opacity {
+        /// The layer below shows through.
+        Transparent = "transparent",
+        /// Between the two.
+        SemiOpaque = "semi_opaque",
+        /// It covers.
+        Opaque = "opaque",
+    }
+}
+
+words! {
+    /// The sheen a clear coat dries to.
+    Finish {
+        /// Deepens and saturates.
+        Gloss = "gloss",
+        /// Between gloss and matte.
+        Satin = "satin",
+        /// Scatters light, lightens darks.
+        Matte = "matte",
+    }
+}
+
 /// A colour to draw a material with until its spectrum is known: sRGB, 8 bits each.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub struct Swatch(pub [u8; 3]);
@@ -86,7 +158,7 @@ pub struct Material {
     pub name: String,
     /// What it is for.
     pub kind: MaterialKind,
-    /// Solids, water and slow volatile by volume.
+    /// Solids, water and slow volatile by volume, and the pace.
     pub composition: Composition,
     /// Polymer alone, volume fraction of the wet material; at most the solids.
     pub binder: Option<f64>,
@@ -94,14 +166,88 @@ pub struct Material {
     pub density_g_ml: Option<f64>,
     /// A colour to draw it with.
     pub swatch: Option<Swatch>,
+    /// The line a paint belongs to.
+    pub line: Option<Line>,
+    /// How much it hides.
+    pub opacity: Option<Opacity>,
+    /// The sheen of a medium or varnish.
+    pub finish: Option<Finish>,
+    /// Pigments by Colour Index Generic Name.
+    pub pigments: Vec<String>,
+    /// What can hurt, in plain words.
+    pub hazards: Option<String>,
+    /// Most retarder a mix with it stands [-, by volume], when its label says less than usual.
+    pub most_retarder: Option<f64>,
+    /// Most water a mix with it stands on a sealed surface [-, by volume], likewise.
+    pub most_water: Option<f64>,
+    /// How much there is of it.
+    pub stock: Option<Stock>,
+    /// Where its numbers come from.
+    pub source: Option<String>,
+    /// Put away: kept for the coats it was used in, not offered any more.
+    pub archived: bool,
 }
 
 /// Slow volatile from which a paint counts as slow-drying [-, by volume]. [memory]
 const SLOW_FROM: f64 = 0.20;
 
+/// Colour Index names of pigments with cadmium, cobalt, nickel, manganese or lead; Colour Index
+/// International, as usually listed. [memory]
+const TOXIC: [&str; 24] = [
+    "PR108", "PO20", "PY35", "PY37", "PB28", "PB33", "PB35", "PB36", "PB74", "PG14", "PG19",
+    "PG26", "PG50", "PV14", "PV16", "PV49", "PY40", "PY53", "PY150", "PBr8", "PBk14", "PBk26",
+    "PW1", "PR105",
+];
+
 impl Material {
+    /// A material of which only the composition is known.
+    pub fn new(
+        id: impl Into<String>,
+        name: impl Into<String>,
+        kind: MaterialKind,
+        composition: Composition,
+    ) -> Self {
+        Self {
+            id: id.into(),
+            name: name.into(),
+            kind,
+            composition,
+            binder: None,
+            density_g_ml: None,
+            swatch: None,
+            line: None,
+            opacity: None,
+            finish: None,
+            pigments: Vec::new(),
+            hazards: None,
+            most_retarder: None,
+            most_water: None,
+            stock: None,
+            source: None,
+            archived: false,
+        }
+    }
+
     /// Whether it is slow-drying paint.
     pub fn is_slow_paint(&self) -> bool {
-        self.kind == MaterialKind::Paint && self.composition.glycol() >= SLOW_FROM
+        self.kind == MaterialKind::Paint
+            && (self.composition.glycol() >= SLOW_FROM || self.line == Some(Line::Slow))
+    }
+
+    /// Whether it takes two to three coats to hide what one strong coat would: student grade, or
+    /// transparent.
+    pub fn is_weak_paint(&self) -> bool {
+        self.kind == MaterialKind::Paint
+            && (self.line == Some(Line::Student) || self.opacity == Some(Opacity::Transparent))
+    }
+
+    /// A pigment in it whose dust or spray is poisonous: one it lists, or one its name says.
+    pub fn toxic_pigment(&self) -> Option<&'static str> {
+        let in_name = || self.name.split(|c: char| !c.is_alphanumeric());
+        TOXIC.into_iter().find(|ci| {
+            // PB15:3 is a kind of PB15; the list names what comes before the colon.
+            self.pigments.iter().any(|p| p.split(':').next() == Some(ci))
+                || in_name().any(|word| word == *ci)
+        })
     }
 }

@@ -1,13 +1,18 @@
 //! A studio: its hours, its habits, its shelf and its pictures, all checked.
 
+pub mod daylight;
 mod document;
 mod hours;
 mod material;
 mod schools;
 mod shelf;
+mod stock;
+mod tub;
 
-pub use document::{DocumentError, StudioDocument};
+pub use document::{DocumentError, OwnWay, StudioDocument, Turn};
 pub use hours::{Closed, HoursError, OpenHours, Session, StudioHours};
-pub use material::{Material, MaterialKind, Swatch};
+pub use material::{Finish, Line, Material, MaterialKind, Opacity, Swatch};
 pub use schools::{Schools, Thinning, Waiting};
 pub use shelf::starter_shelf;
+pub use stock::{Shortage, Stock, taken_ml};
+pub use tub::{Condition, Tightness, Trouble, Tub, TubCheck};

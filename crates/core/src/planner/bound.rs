@@ -1,0 +1,134 @@
+//! What no plan that is known of can beat.
+//!
+//! Two relaxations are joined. Alone: each picture as if the painter had no other, or as early as it
+//! was finished in any plan that was played, whichever is earlier (a film that is given more time
+//! between coats can be ready sooner after the last, so the earliest coats alone are no bound: this
+//! part is as good as what was tried, not proved). Work: the painter does one thing at a time, so
+//! that the k-th picture to be finished needs at least the hours of the k shortest. In any plan the picture that is finished as the k-th is finished no
+//! earlier than both say; the cheapest way to give pictures their rank (an assignment problem)
+//! bounds the days late, and sorted finishes bound their sum.
+
+use super::decode::{Order, Schedule};
+use super::films::Films;
+use super::problem::Problem;
+use super::score::Score;
+use pathfinding::prelude::{Matrix, kuhn_munkres_min};
+
+/// Weighted days are compared to a thousandth [1/d].
+const THOUSANDTHS: f64 = 1000.0;
+
+/// The bound of a problem.
+pub(super) fn bound(problem: &Problem<'_>, films: &mut Films) -> Score {
+    let pictures: Vec<usize> = (0..problem.tasks.len())
+        .filter(|p| problem.tasks[*p].iter().any(Option::is_some))
+        .collect();
+    let mut total = Score::default();
+    let mut alone: Vec<i64> = Vec::new();
+    let mut work: Vec<i64> = Vec::new();
+    let mut ranked: Vec<usize> = Vec::new();
+    for p in &pictures {
+        let order = Order::by_picture(problem, &[*p]);
+        let Some(single) = Schedule::play(problem, films, &order, None) else { continue };
+        if single.blocked.iter().any(|(q, ..)| q == p) {
+            total.blocked += 1;
+            continue;
+        }
+        if single.placed.is_empty() {
+            continue;
+        }
+        let busy = least_work(problem, *p);
+        // Steps that form a graph could be done in a better order than the one played.
+        let finish = if is_chain(problem, *p) {
+            let alone = problem.from + single.score.sum;
+            films.earliest_finish(*p).map_or(alone, |seen| seen.min(alone))
+        } else {
+            finishes_of_work(problem, &mut [busy])[0]
+        };
+        alone.push(finish);
+        work.push(busy);
+        ranked.push(*p);
+    }
+    let dones = finishes_of_work(problem, &mut work);
+    total.late = least_late(problem, &ranked, &alone, &dones);
+    alone.sort_unstable();
+    total.sum = alone.iter().zip(&dones).map(|(a, b)| a.max(b) - problem.from).sum();
+    total.set_ups = least_set_ups(problem);
+    total
+}
+
+fn is_chain(problem: &Problem<'_>, p: usize) -> bool {
+    let tasks = &problem.tasks[p];
+    let open: Vec<usize> = (0..tasks.len()).filter(|i| tasks[*i].is_some()).collect();
+    open.windows(2).all(|pair| tasks[pair[1]].as_ref().is_some_and(|t| t.below.contains(&pair[0])))
+}
+
+/// The least weighted days late when `pictures`, each not before `alone`, take the ranks `dones`.
+fn least_late(problem: &Problem<'_>, pictures: &[usize], alone: &[i64], dones: &[i64]) -> f64 {
+    let cost = |n: usize, k: usize| {
+        let p = pictures[n];
+        let days = problem.days_late(p, alone[n].max(dones[k])) as f64;
+        (problem.picture(p).weight * days * THOUSANDTHS).floor() as i64
+    };
+    let rows =
+        (0..pictures.len()).map(|n| (0..pictures.len()).map(|k| cost(n, k)).collect::<Vec<_>>());
+    match Matrix::from_rows(rows) {
+        Ok(costs) if costs.rows > 0 => kuhn_munkres_min(&costs).0 as f64 / THOUSANDTHS,
+        _ => 0.0,
+    }
+}
+
+/// Seconds of free time that picture `p` takes in any plan. A pinned step's time is not free.
+fn least_work(problem: &Problem<'_>, p: usize) -> i64 {
+    let set_up = super::calendar::seconds_of(problem.document.setup_min);
+    problem.tasks[p]
+        .iter()
+        .flatten()
+        .filter(|t| t.pinned.is_none())
+        .map(|t| t.hands_on + if t.own_set_up { set_up } else { 0 })
+        .sum()
+}
+
+/// When the hours have room for the work of the k shortest, for each k.
+fn finishes_of_work(problem: &Problem<'_>, work: &mut [i64]) -> Vec<i64> {
+    work.sort_unstable();
+    let mut free = problem.calendar.free();
+    let mut stretch = free.next();
+    let mut used = 0;
+    let mut finishes = Vec::with_capacity(work.len());
+    for need in work.iter() {
+        let mut left = *need;
+        let mut end = problem.from;
+        while left > 0 {
+            let Some((from, to)) = stretch else { break };
+            let room = to - from - used;
+            if room >= left {
+                used += left;
+                end = from + used;
+                left = 0;
+            } else {
+                left -= room;
+                used = 0;
+                end = to;
+                stretch = free.next();
+            }
+        }
+        finishes.push(end);
+    }
+    finishes
+}
+
+/// Set-ups that no plan can do without.
+fn least_set_ups(problem: &Problem<'_>) -> u32 {
+    if problem.document.setup_min <= 0.0 {
+        return 0;
+    }
+    let tasks = || problem.tasks.iter().flatten().flatten();
+    let own = tasks().filter(|t| t.own_set_up).count();
+    let mut shared: Vec<u32> = tasks()
+        .filter(|t| !t.own_set_up && t.pinned.is_none() && t.bench.mix != 0)
+        .map(|t| t.bench.mix)
+        .collect();
+    shared.sort_unstable();
+    shared.dedup();
+    (own + shared.len()) as u32
+}

@@ -1,0 +1,315 @@
+//! From an order of work to times: each turn takes the first place that is free and not too early.
+
+use super::calendar::{Calendar, Slot, Stretch};
+use super::films::{Film, Films};
+use super::problem::{Known, Problem, whole_minute};
+use super::score::Score;
+use super::{Blocked, Wait, WaitReason};
+use std::cmp::Ordering;
+
+/// Whose turn it is, one entry for each step still to do, and in which order each picture's come.
+#[derive(Debug, Clone, PartialEq, Eq, Default)]
+pub struct Order {
+    pub(super) turns: Vec<u32>,
+    pub(super) inner: Vec<Vec<u32>>,
+}
+
+/// A step in its place.
+#[derive(Debug, Clone)]
+pub(super) struct Placed {
+    pub picture: usize,
+    pub step: usize,
+    pub slot: Slot,
+    pub wait: Option<Wait>,
+    pub holds: Option<Stretch>,
+}
+
+/// One picture on its way.
+#[derive(Debug, Clone)]
+pub(super) struct Progress {
+    pub film: Option<Film>,
+    /// Which of the inner order is next.
+    pub next: usize,
+    /// Steps done, in this plan or before.
+    done: Vec<bool>,
+    /// End of the last step placed [s of the epoch].
+    end: i64,
+}
+
+/// A plan as far as it is made.
+#[derive(Debug, Clone)]
+pub(super) struct Schedule {
+    calendar: Calendar,
+    pub progress: Vec<Progress>,
+    held: Vec<Stretch>,
+    pub placed: Vec<Placed>,
+    pub blocked: Vec<(usize, usize, Blocked)>,
+    pub score: Score,
+}
+
+impl Progress {
+    /// Whether every step is done.
+    pub fn is_done(&self) -> bool {
+        !self.done.is_empty() && self.done.iter().all(|done| *done)
+    }
+}
+
+impl Schedule {
+    /// Nothing placed yet.
+    pub fn new(problem: &Problem<'_>, films: &Films) -> Self {
+        let mut schedule = Self {
+            calendar: problem.calendar.clone(),
+            progress: Vec::new(),
+            held: Vec::new(),
+            placed: Vec::new(),
+            blocked: Vec::new(),
+            score: Score::default(),
+        };
+        for (p, tasks) in problem.tasks.iter().enumerate() {
+            let film = films.root(p);
+            let done = tasks.iter().map(Option::is_none).collect();
+            let progress = Progress { film: None, next: 0, done, end: problem.from };
+            schedule.progress.push(progress);
+            match film {
+                Ok(film) => schedule.progress[p].film = Some(film),
+                Err((step, why)) => schedule.block(p, step, why),
+            }
+        }
+        schedule
+    }
+
+    /// Gives up picture `p` at `step`.
+    pub fn block(&mut self, p: usize, step: usize, why: Blocked) {
+        self.progress[p].film = None;
+        self.score.blocked += 1;
+        self.blocked.push((p, step, why));
+    }
+
+    /// Steps of picture `p` that nothing stands in the way of but time.
+    pub fn open(&self, problem: &Problem<'_>, p: usize) -> Vec<usize> {
+        let progress = &self.progress[p];
+        if progress.film.is_none() {
+            return Vec::new();
+        }
+        let open = |i: &usize| {
+            !progress.done[*i]
+                && problem.task(p, *i).is_some_and(|t| t.below.iter().all(|b| progress.done[*b]))
+        };
+        (0..progress.done.len()).filter(open).collect()
+    }
+
+    /// Whether `placed` would still be found where it is.
+    pub fn still_free(&self, problem: &Problem<'_>, placed: &Placed) -> bool {
+        let Some(task) = problem.task(placed.picture, placed.step) else { return false };
+        if placed.holds.is_some() || task.pinned.is_some() {
+            return false;
+        }
+        let until = placed.wait.as_ref().map_or(problem.from, |w| super::calendar::second(w.until));
+        let ready = whole_minute(until.max(self.progress[placed.picture].end));
+        self.calendar.find(ready, task).is_ok_and(|slot| slot == placed.slot)
+    }
+
+    /// The first place for a step; wet sealing coats also need a flat place until touch-dry.
+    pub fn place(
+        &self,
+        problem: &Problem<'_>,
+        films: &mut Films,
+        (p, i): (usize, usize),
+    ) -> Result<Placed, Blocked> {
+        let progress = &self.progress[p];
+        let (Some(task), Some(film)) = (problem.task(p, i), &progress.film) else {
+            return Err(Blocked::Below);
+        };
+        if !task.below.iter().all(|b| progress.done[*b]) {
+            return Err(Blocked::Below);
+        }
+        let (ready, mut wait) = films.ready(problem, film, (p, i))?;
+        // One picture has one film: its steps are done in the order they are placed.
+        let mut not_before = whole_minute(ready.unwrap_or(progress.end).max(progress.end));
+        let places = problem.document.flat_places as usize;
+        if task.seals && places == 0 {
+            return Err(Blocked::NoFlatPlace);
+        }
+        let pinned = task.pinned.filter(|pin| *pin >= not_before);
+        loop {
+            let slot = match pinned {
+                Some(pin) => Slot { sittings: vec![(pin, pin + task.hands_on)], set_ups: 1 },
+                None => self.calendar.find(not_before, task)?,
+            };
+            let mut holds = None;
+            if task.seals {
+                let (from, end) = (slot.from(), slot.to());
+                let until = films.touch_dry(problem, film, (p, i), end).unwrap_or(end);
+                let mut taken: Vec<i64> = self
+                    .held
+                    .iter()
+                    .filter(|(a, b)| *a < until && *b > from)
+                    .map(|h| h.1)
+                    .collect();
+                taken.sort_unstable();
+                if taken.len() >= places && pinned.is_none() {
+                    // With the places all held, the one that comes free first decides.
+                    let free = taken[taken.len() - places];
+                    not_before = whole_minute(free.max(not_before + 60));
+                    if let Some(w) = &mut wait {
+                        w.reason = WaitReason::FlatPlace;
+                        w.until = super::calendar::instant(not_before);
+                    }
+                    continue;
+                }
+                holds = Some((from, until));
+            }
+            if let (Some(pin), Some(w)) = (pinned, &mut wait) {
+                w.reason = WaitReason::Pinned;
+                w.until = super::calendar::instant(pin);
+            }
+            return Ok(Placed { picture: p, step: i, slot, wait, holds });
+        }
+    }
+
+    /// Takes the place, and goes on to the film after it.
+    pub fn take(&mut self, problem: &Problem<'_>, films: &mut Films, placed: Placed) {
+        let Placed { picture: p, step: i, .. } = placed;
+        let Some(task) = problem.task(p, i) else { return };
+        self.calendar.take(&placed.slot, task.bench);
+        self.held.extend(placed.holds);
+        self.score.set_ups += placed.slot.set_ups;
+        let end = placed.slot.to();
+        self.score.past_tubs += u32::from(task.last_good.is_some_and(|good| end > good));
+        let progress = &mut self.progress[p];
+        progress.done[i] = true;
+        progress.next += 1;
+        progress.end = end;
+        let last = progress.done.iter().all(|done| *done);
+        let went: Known<()> = match &mut progress.film {
+            // What becomes of a finished picture's film changes no plan.
+            Some(film) if !last => films.go_on(problem, film, (p, i), end),
+            _ => Ok(()),
+        };
+        self.placed.push(placed);
+        if last {
+            let days = problem.days_late(p, end) as f64;
+            self.score.late += problem.picture(p).weight * days;
+            self.score.sum += end - problem.from;
+            films.note_finish(p, end);
+        }
+        if let Err((step, why)) = went {
+            self.block(p, step, why);
+        }
+    }
+
+    /// Plays `order` to its end; `None` when it becomes worse than `limit` on the way.
+    pub fn play(
+        problem: &Problem<'_>,
+        films: &mut Films,
+        order: &Order,
+        limit: Option<&Score>,
+    ) -> Option<Self> {
+        let mut schedule = Self::new(problem, films);
+        for turn in &order.turns {
+            let p = *turn as usize;
+            let progress = &schedule.progress[p];
+            let Some(i) = order.inner[p].get(progress.next).map(|i| *i as usize) else { continue };
+            if progress.film.is_none() {
+                continue;
+            }
+            match schedule.place(problem, films, (p, i)) {
+                Ok(placed) => schedule.take(problem, films, placed),
+                Err(why) => schedule.block(p, i, why),
+            }
+            if limit.is_some_and(|limit| schedule.score.compare(limit) == Ordering::Greater) {
+                return None;
+            }
+        }
+        Some(schedule)
+    }
+
+    /// Plays whatever can start first, to the end: the constructive plan.
+    pub fn first_come(problem: &Problem<'_>, films: &mut Films) -> Self {
+        let mut schedule = Self::new(problem, films);
+        let mut offers: Vec<Option<Placed>> = vec![None; schedule.progress.len()];
+        loop {
+            for (p, offer) in offers.iter_mut().enumerate() {
+                if offer.as_ref().is_some_and(|o| schedule.still_free(problem, o)) {
+                    continue;
+                }
+                *offer = None;
+                for i in schedule.open(problem, p) {
+                    match schedule.place(problem, films, (p, i)) {
+                        Ok(found) => {
+                            if offer.as_ref().is_none_or(|o| found.slot.from() < o.slot.from()) {
+                                *offer = Some(found);
+                            }
+                        }
+                        Err(why) => {
+                            schedule.block(p, i, why);
+                            *offer = None;
+                            break;
+                        }
+                    }
+                }
+            }
+            let due = |p: usize| problem.picture(p).due.unwrap_or(chrono::NaiveDate::MAX);
+            let next = offers
+                .iter()
+                .enumerate()
+                .filter_map(|(p, o)| o.as_ref().map(|o| (o.slot.from(), due(p), p)))
+                .min();
+            let Some((.., p)) = next else { return schedule };
+            if let Some(chosen) = offers[p].take() {
+                schedule.take(problem, films, chosen);
+            }
+        }
+    }
+
+    /// The order that this plan was placed in, with what was not placed at the end.
+    pub fn order(&self, problem: &Problem<'_>) -> Order {
+        let mut order = Order { turns: Vec::new(), inner: vec![Vec::new(); problem.tasks.len()] };
+        let mut placed: Vec<&Placed> = self.placed.iter().collect();
+        placed.sort_by_key(|p| p.slot.from());
+        for at in placed {
+            order.turns.push(at.picture as u32);
+            order.inner[at.picture].push(at.step as u32);
+        }
+        for (p, tasks) in problem.tasks.iter().enumerate() {
+            for (i, task) in tasks.iter().enumerate() {
+                if task.is_some() && !order.inner[p].contains(&(i as u32)) {
+                    order.turns.push(p as u32);
+                    order.inner[p].push(i as u32);
+                }
+            }
+        }
+        order
+    }
+}
+
+impl Order {
+    /// Each picture's steps in an order that keeps what stands on what, pictures one after another.
+    pub(super) fn by_picture(problem: &Problem<'_>, pictures: &[usize]) -> Self {
+        let mut order = Order { turns: Vec::new(), inner: vec![Vec::new(); problem.tasks.len()] };
+        for p in pictures {
+            let tasks = &problem.tasks[*p];
+            let mut left: Vec<usize> = (0..tasks.len()).filter(|i| tasks[*i].is_some()).collect();
+            while !left.is_empty() {
+                let free = |i: &usize| {
+                    tasks[*i].as_ref().is_some_and(|t| !t.below.iter().any(|b| left.contains(b)))
+                };
+                // In a circle nothing is free: it is then placed as it comes, and said to be blocked.
+                let at = left.iter().position(free).unwrap_or(0);
+                order.inner[*p].push(left.remove(at) as u32);
+                order.turns.push(*p as u32);
+            }
+        }
+        order
+    }
+
+    /// Whether the steps of picture `p` keep what stands on what.
+    pub(super) fn keeps(&self, problem: &Problem<'_>, p: usize) -> bool {
+        let inner = &self.inner[p];
+        inner.iter().enumerate().all(|(n, i)| {
+            problem
+                .task(p, *i as usize)
+                .is_some_and(|t| !t.below.iter().any(|b| inner[n + 1..].contains(&(*b as u32))))
+        })
+    }
+}

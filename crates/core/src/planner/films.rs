@@ -1,0 +1,229 @@
+//! The films of all pictures for every order of work that was tried: what was computed for one
+//! sequence of coats serves every plan that lays the same coats at the same times. Beside it stand
+//! the lags that came out, with which an order can be judged roughly and quickly.
+
+use super::calendar::{instant, second};
+use super::lags::Lags;
+use super::problem::{Known, Problem};
+use super::readiness::{Bed, Done};
+use super::{Blocked, Wait};
+use crate::film::{FilmState, Grid};
+use crate::studio::StudioDocument;
+use std::collections::HashMap;
+
+/// Most beds kept; then all but the beginnings are forgotten. About 10 kB each. [practice]
+const MOST_BEDS: usize = 12_000;
+
+type BedId = u32;
+
+/// What stands for films while an order is played.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub(super) enum Judged {
+    /// The films themselves.
+    Films,
+    /// The lags that came out last.
+    Lags,
+}
+
+/// When a step may start [s of the epoch], and why not before.
+pub(super) type Ready = (Option<i64>, Option<Wait>);
+
+/// A picture while an order of work is tried.
+#[derive(Debug, Clone)]
+pub(super) struct Film {
+    pub done: Done,
+    /// Its bed, while films are computed exactly.
+    bed: BedId,
+}
+
+#[derive(Debug, Clone)]
+struct Node {
+    bed: Bed,
+    ready: Vec<(usize, Result<Ready, Blocked>)>,
+}
+
+/// Beds by what was done on them, and the lags that came out.
+#[derive(Debug, Clone)]
+pub(super) struct Films {
+    grid: Grid,
+    nodes: Vec<Node>,
+    roots: Vec<Known<BedId>>,
+    after: HashMap<(BedId, u32, i64), Known<BedId>>,
+    /// Seconds from the last coat to where the film is ready, by picture, step and last coat.
+    lags: HashMap<(u32, u32, u32), Lags>,
+    /// The earliest finish of each picture in any plan that was played with its films.
+    earliest: HashMap<u32, i64>,
+    /// Seconds from a sealing coat to touch-dry, by picture and step.
+    holds: HashMap<(u32, u32), i64>,
+    /// What stands for films.
+    pub judged: Judged,
+    /// Beds that were computed, forgotten ones too.
+    pub made: u64,
+}
+
+impl Films {
+    /// The pictures as they are.
+    pub fn new(document: &StudioDocument) -> Self {
+        Self::on(document, Grid::PLANNING)
+    }
+
+    /// The pictures as they are, their films on `grid`.
+    pub fn on(document: &StudioDocument, grid: Grid) -> Self {
+        let mut films = Self {
+            grid,
+            nodes: Vec::new(),
+            roots: Vec::new(),
+            after: HashMap::new(),
+            lags: HashMap::new(),
+            holds: HashMap::new(),
+            earliest: HashMap::new(),
+            judged: Judged::Films,
+            made: 0,
+        };
+        films.begin(document);
+        films
+    }
+
+    fn begin(&mut self, document: &StudioDocument) {
+        self.nodes.clear();
+        self.after.clear();
+        self.roots.clear();
+        for p in 0..document.pictures.len() {
+            let root = Bed::new(document, p, self.grid).map(|bed| self.keep(bed));
+            self.roots.push(root);
+        }
+    }
+
+    /// Takes over another document: pictures that are the same keep what was computed.
+    pub fn turn_to(&mut self, old: &StudioDocument, new: &StudioDocument) {
+        let same_room = old.air == new.air
+            && old.schools == new.schools
+            && old.materials == new.materials
+            && old.hours == new.hours;
+        if !same_room || old.pictures.len() != new.pictures.len() {
+            *self = Self::new(new);
+            return;
+        }
+        for p in 0..new.pictures.len() {
+            if old.pictures[p] != new.pictures[p] {
+                self.roots[p] = Bed::new(new, p, self.grid).map(|bed| self.keep(bed));
+                self.lags.retain(|(q, ..), _| *q != p as u32);
+                self.holds.retain(|(q, _), _| *q != p as u32);
+                self.earliest.remove(&(p as u32));
+            }
+        }
+    }
+
+    /// Forgets what is too much to keep. No [`Film`] from before may be used after.
+    pub fn tidy(&mut self, document: &StudioDocument) {
+        if self.nodes.len() > MOST_BEDS {
+            self.begin(document);
+        }
+    }
+
+    fn keep(&mut self, bed: Bed) -> BedId {
+        self.made += 1;
+        self.nodes.push(Node { bed, ready: Vec::new() });
+        (self.nodes.len() - 1) as BedId
+    }
+
+    /// Picture `p` as it is now.
+    pub fn root(&self, p: usize) -> Known<Film> {
+        let bed = self.roots[p].clone()?;
+        Ok(Film { done: self.nodes[bed as usize].bed.done.clone(), bed })
+    }
+
+    /// Goes on to the picture after step `i` is done at `end`.
+    pub fn go_on(
+        &mut self,
+        problem: &Problem<'_>,
+        film: &mut Film,
+        (p, i): (usize, usize),
+        end: i64,
+    ) -> Known<()> {
+        let task = problem.task(p, i);
+        film.done.mark(problem.document, i, instant(end), task.is_some_and(|t| t.lays));
+        if self.judged != Judged::Films {
+            return Ok(());
+        }
+        let key = (film.bed, i as u32, end);
+        let known = match self.after.get(&key) {
+            Some(known) => known.clone(),
+            None => {
+                let mut next = self.nodes[film.bed as usize].bed.clone();
+                let made = next.finish(problem.document, i, instant(end)).map(|()| self.keep(next));
+                self.after.insert(key, made.clone());
+                made
+            }
+        };
+        film.bed = known?;
+        Ok(())
+    }
+
+    /// From when step `i` of picture `p` may start, and why.
+    pub fn ready(
+        &mut self,
+        problem: &Problem<'_>,
+        film: &Film,
+        (p, i): (usize, usize),
+    ) -> Result<Ready, Blocked> {
+        let below = problem.task(p, i).map_or(&[][..], |t| &t.below);
+        let coat = film.done.last_coat.map_or(u32::MAX, |c| c as u32);
+        let key = (p as u32, i as u32, coat);
+        if self.judged != Judged::Films {
+            let at = self.lags.get(&key).and_then(|lags| {
+                let lag = lags.at(film.done.mean_age())?;
+                Some(film.done.last_laid()? + chrono::Duration::seconds(lag))
+            });
+            let (at, wait) = film.done.ready(problem.document, (i, below), at);
+            return Ok((at.map(second), wait));
+        }
+        let node = &mut self.nodes[film.bed as usize];
+        if let Some((_, known)) = node.ready.iter().find(|(step, _)| *step == i) {
+            return known.clone();
+        }
+        let found = node.bed.film_ready(problem.document, i).map(|at| {
+            if let (Some(at), Some(laid)) = (at, film.done.last_laid()) {
+                let lag = second(at) - laid.timestamp();
+                self.lags.entry(key).or_default().note(film.done.mean_age(), lag);
+            }
+            let (at, wait) = film.done.ready(problem.document, (i, below), at);
+            (at.map(second), wait)
+        });
+        node.ready.push((i, found.clone()));
+        found
+    }
+
+    /// Keeps the finish of picture `p` when it was found with films and none was earlier.
+    pub fn note_finish(&mut self, p: usize, end: i64) {
+        if self.judged == Judged::Films {
+            let known = self.earliest.entry(p as u32).or_insert(end);
+            *known = end.min(*known);
+        }
+    }
+
+    /// The earliest finish of picture `p` in any plan that was played with its films.
+    pub fn earliest_finish(&self, p: usize) -> Option<i64> {
+        self.earliest.get(&(p as u32)).copied()
+    }
+
+    /// When sealing step `i`, done at `end`, would be touch-dry [s of the epoch].
+    pub fn touch_dry(
+        &mut self,
+        problem: &Problem<'_>,
+        film: &Film,
+        (p, i): (usize, usize),
+        end: i64,
+    ) -> Option<i64> {
+        let key = (p as u32, i as u32);
+        if self.judged != Judged::Films {
+            return self.holds.get(&key).map(|lag| end + lag);
+        }
+        let mut wet = film.clone();
+        self.go_on(problem, &mut wet, (p, i), end).ok()?;
+        let bed = &mut self.nodes[wet.bed as usize].bed;
+        let at = second(bed.reaches(problem.document, FilmState::TouchDry)?);
+        self.holds.insert(key, at - end);
+        Some(at)
+    }
+}

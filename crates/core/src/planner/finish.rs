@@ -1,0 +1,72 @@
+//! From a schedule to a plan that can be shown.
+
+use super::calendar::instant;
+use super::decode::Schedule;
+use super::problem::Problem;
+use super::score::Score;
+use super::{Blocked, Objective, PictureOutcome, Plan, PlannedStep, Sitting};
+use chrono::{DateTime, Utc};
+
+impl From<Score> for Objective {
+    fn from(score: Score) -> Self {
+        Self {
+            weighted_days_late: score.late,
+            sum_of_finish_min: score.sum as f64 / 60.0,
+            set_ups: score.set_ups,
+            past_tubs: score.past_tubs,
+        }
+    }
+}
+
+/// The plan in instants, in order of time, with what stands on blocked steps at its end.
+pub(super) fn plan_of(problem: &Problem<'_>, schedule: &Schedule) -> Plan {
+    let document = problem.document;
+    let mut steps: Vec<PlannedStep> = schedule
+        .placed
+        .iter()
+        .map(|placed| {
+            let sitting = |s: &(i64, i64)| Sitting { from: instant(s.0), to: instant(s.1) };
+            PlannedStep {
+                picture: placed.picture,
+                step: placed.step,
+                sittings: placed.slot.sittings.iter().map(sitting).collect(),
+                wait: placed.wait.clone(),
+                blocked: None,
+            }
+        })
+        .collect();
+    steps.sort_by_key(|s| s.sittings.first().map_or(DateTime::<Utc>::MAX_UTC, |x| x.from));
+    for (p, step, why) in &schedule.blocked {
+        steps.push(blocked(*p, *step, why.clone()));
+    }
+    let mut pictures = Vec::new();
+    for (p, picture) in document.pictures.iter().enumerate() {
+        for (i, step) in picture.steps.iter().enumerate() {
+            let known = steps.iter().any(|s| s.picture == p && s.step == i);
+            if step.laid_at.is_none() && !known {
+                steps.push(blocked(p, i, Blocked::Below));
+            }
+        }
+        let mine = || steps.iter().filter(|s| s.picture == p);
+        let whole = !picture.steps.is_empty() && mine().all(|s| s.blocked.is_none());
+        let planned = mine().flat_map(|s| s.sittings.iter().map(|x| x.to)).max();
+        let laid = picture.steps.iter().filter_map(|s| s.laid_at).max();
+        let finish = if whole { planned.max(laid) } else { None };
+        let days_late = match (finish, picture.due) {
+            (Some(end), Some(due)) => Some((document.hours.day(end) - due).num_days().max(0)),
+            _ => None,
+        };
+        pictures.push(PictureOutcome { picture: p, finish, due: picture.due, days_late });
+    }
+    let mut objective = Objective::from(schedule.score);
+    // A picture that is done keeps the days it was late by.
+    objective.weighted_days_late = pictures
+        .iter()
+        .map(|o| document.pictures[o.picture].weight * o.days_late.unwrap_or(0) as f64)
+        .sum();
+    Plan { steps, pictures, objective }
+}
+
+fn blocked(picture: usize, step: usize, why: Blocked) -> PlannedStep {
+    PlannedStep { picture, step, sittings: Vec::new(), wait: None, blocked: Some(why) }
+}

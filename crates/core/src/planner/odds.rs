@@ -1,0 +1,153 @@
+//! Odds of the dates: the same order of work in sampled futures.
+//!
+//! In a future every film is thicker or thinner than meant, the air over the picture faster or
+//! slower, and each material dries at another pace than the book's, all log-normal (drying.md,
+//! "Uncertainty"). What is laid was laid when it was; its film is no surer. The order of work stays;
+//! a step is done in the first hours after its film is ready in that future.
+
+use super::decode::{Order, Schedule};
+use super::films::Films;
+use super::problem::Problem;
+use super::search::Planner;
+use crate::air::{Air, AirSeries};
+use crate::film::Grid;
+use crate::quantity::{AirSpeed, Pace, WetFilm};
+use crate::studio::StudioDocument;
+use chrono::{DateTime, NaiveDate, Utc};
+use rand::{Rng, SeedableRng};
+use rand_pcg::Pcg64Mcg;
+
+/// Spread of the wet film [-], x/: per standard deviation; drying.md. [memory]
+const FILM_SPREAD: f64 = 1.25;
+/// Spread of the air speed [-], x/:; drying.md. [memory]
+const AIR_SPREAD: f64 = 1.6;
+/// Spread of a material's pace [-], x/:; drying.md. [memory]
+const PACE_SPREAD: f64 = 1.4;
+/// Part of the futures a day must hold in to be the 90 % day; look.md, drying.md.
+const SURE: f64 = 0.9;
+
+/// What became of one picture in the sampled futures.
+#[derive(Debug, Clone, PartialEq)]
+pub struct PictureOdds {
+    /// Index of the picture.
+    pub picture: usize,
+    /// Finishes in order of time; futures in which it is never finished are not in it.
+    pub finishes: Vec<DateTime<Utc>>,
+    /// Futures sampled.
+    pub futures: usize,
+    /// The days on which it was finished, in order, one for each finish.
+    days: Vec<NaiveDate>,
+}
+
+impl PictureOdds {
+    /// Probability that it is finished on or before `day`.
+    pub fn by(&self, day: NaiveDate) -> f64 {
+        self.days.partition_point(|d| *d <= day) as f64 / self.futures.max(1) as f64
+    }
+
+    /// The day by which `share` of the futures have it finished, if so many do.
+    pub fn day_of(&self, share: f64) -> Option<NaiveDate> {
+        let n = ((share * self.futures as f64).ceil() as usize).max(1);
+        self.days.get(n - 1).copied()
+    }
+
+    /// The day that has 90 %.
+    pub fn sure_day(&self) -> Option<NaiveDate> {
+        self.day_of(SURE)
+    }
+}
+
+/// Plays the order of work of `planner`'s plan in `futures` sampled futures on `threads` threads; the
+/// same ones for the same `seed`, on any number of threads.
+pub fn odds(planner: &Planner<'_>, seed: u64, futures: usize, threads: usize) -> Vec<PictureOdds> {
+    let (problem, order) = planner.parts();
+    let threads = threads.clamp(1, futures.max(1));
+    let mut ends: Vec<Vec<(usize, i64)>> = Vec::new();
+    std::thread::scope(|scope| {
+        let workers: Vec<_> = (0..threads)
+            .map(|worker| {
+                scope.spawn(move || {
+                    (worker..futures)
+                        .step_by(threads)
+                        .flat_map(|n| future(problem, order, seed, n as u64))
+                        .collect::<Vec<_>>()
+                })
+            })
+            .collect();
+        ends.extend(workers.into_iter().filter_map(|w| w.join().ok()));
+    });
+    let mut finishes: Vec<Vec<i64>> = vec![Vec::new(); problem.tasks.len()];
+    for (p, end) in ends.into_iter().flatten() {
+        finishes[p].push(end);
+    }
+    collect(problem, finishes, futures)
+}
+
+fn collect(problem: &Problem<'_>, finishes: Vec<Vec<i64>>, futures: usize) -> Vec<PictureOdds> {
+    finishes
+        .into_iter()
+        .enumerate()
+        .map(|(picture, mut ends)| {
+            ends.sort_unstable();
+            PictureOdds {
+                picture,
+                days: ends.iter().map(|end| problem.day(*end)).collect(),
+                finishes: ends.iter().map(|end| super::calendar::instant(*end)).collect(),
+                futures,
+            }
+        })
+        .collect()
+}
+
+/// The finish of every picture that is finished in one future.
+fn future(problem: &Problem<'_>, order: &Order, seed: u64, n: u64) -> Vec<(usize, i64)> {
+    let mut draw = Pcg64Mcg::seed_from_u64(seed ^ n.wrapping_mul(0x9e37_79b9_7f4a_7c15));
+    let document = sampled(problem.document, &mut draw);
+    let problem = Problem { document: &document, ..problem.clone() };
+    let mut films = Films::on(&document, Grid::SAMPLED);
+    let Some(schedule) = Schedule::play(&problem, &mut films, order, None) else {
+        return Vec::new();
+    };
+    let whole = |p: usize| schedule.progress[p].is_done();
+    let done = |p: usize| {
+        let laid = document.pictures[p].steps.iter().filter_map(|s| s.laid_at).max();
+        let placed = schedule.placed.iter().filter(|x| x.picture == p).map(|x| x.slot.to());
+        placed.max().or(laid.map(|at| at.timestamp()))
+    };
+    (0..document.pictures.len()).filter(|p| whole(*p)).filter_map(|p| Some((p, done(p)?))).collect()
+}
+
+/// The studio as it might be.
+fn sampled(document: &StudioDocument, draw: &mut Pcg64Mcg) -> StudioDocument {
+    let mut other = document.clone();
+    for material in &mut other.materials {
+        let pace = material.composition.pace() * spread(draw, PACE_SPREAD);
+        let pace = pace.clamp(Pace::RANGE.min, Pace::RANGE.max);
+        if let Ok(pace) = Pace::try_new(pace) {
+            material.composition = material.composition.with_pace(pace);
+        }
+    }
+    let wind = spread(draw, AIR_SPREAD);
+    let speed = |air: &Air| Air {
+        speed_m_s: (air.speed_m_s * wind).clamp(AirSpeed::RANGE.min, AirSpeed::RANGE.max),
+        ..*air
+    };
+    other.air = AirSeries::new(
+        speed(document.air.usual()),
+        document.air.readings().iter().map(|(t, air)| (*t, speed(air))).collect(),
+    );
+    for step in other.pictures.iter_mut().flat_map(|p| &mut p.steps) {
+        let film = spread(draw, FILM_SPREAD);
+        if let Some(um) = &mut step.wet_film_um {
+            *um = (*um * film).clamp(WetFilm::RANGE.min, WetFilm::RANGE.max);
+        }
+    }
+    other
+}
+
+/// A log-normal factor with `spread` per standard deviation (Box and Muller 1958).
+fn spread(draw: &mut Pcg64Mcg, spread: f64) -> f64 {
+    let (u, v): (f64, f64) = (1.0 - draw.random::<f64>(), draw.random());
+    let normal = (-2.0 * u.ln()).sqrt() * (std::f64::consts::TAU * v).cos();
+    spread.powf(normal)
+}

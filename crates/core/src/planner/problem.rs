@@ -1,0 +1,172 @@
+//! A studio as the planner sees it: tasks in seconds, mixes as numbers, free time.
+
+use super::Blocked;
+use super::calendar::{Calendar, instant, second, seconds_of};
+use crate::picture::{Part, Picture};
+use crate::studio::StudioDocument;
+use chrono::{DateTime, NaiveDate, Utc};
+
+/// How far ahead hours are looked for, at least [days]. [practice]
+const HOURS_AHEAD_DAYS: i64 = 730;
+/// How far ahead at most [days]: ten years, so that 200 pictures find their hours too. [practice]
+const HOURS_AHEAD_MOST_DAYS: i64 = 3650;
+/// Hours looked for over those that the work itself fills [-]: waits leave hours unused. [practice]
+const HOURS_SPARE: f64 = 3.0;
+
+/// What was last on the bench: picture and mix (0 = nothing mixed).
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub(super) struct Bench {
+    pub picture: u32,
+    pub mix: u32,
+}
+
+impl Bench {
+    /// Whether `next` can go on without a set-up: the same mix, or the same picture without one.
+    pub fn serves(self, next: Bench) -> bool {
+        self.mix == next.mix && (self.mix != 0 || self.picture == next.picture)
+    }
+}
+
+/// A step still to do.
+#[derive(Debug, Clone, PartialEq)]
+pub(super) struct Task {
+    /// Hands-on work [s].
+    pub hands_on: i64,
+    pub splittable: bool,
+    pub bench: Bench,
+    /// Whether it leaves a film.
+    pub lays: bool,
+    /// Whether it holds a flat place while wet.
+    pub seals: bool,
+    /// Whether it is only done by daylight.
+    pub by_daylight: bool,
+    /// End of its tub's last good day [s of the epoch].
+    pub last_good: Option<i64>,
+    /// Where the painter pinned it [s of the epoch].
+    pub pinned: Option<i64>,
+    /// Whether no other step still to do could share its set-up.
+    pub own_set_up: bool,
+    /// The steps of its picture it stands on.
+    pub below: Vec<usize>,
+}
+
+/// Everything that stays the same while orders of work are tried.
+#[derive(Debug, Clone)]
+pub(super) struct Problem<'a> {
+    pub document: &'a StudioDocument,
+    /// Now, on the full minute [s of the epoch].
+    pub from: i64,
+    /// Free time, pinned steps taken out.
+    pub calendar: Calendar,
+    /// By picture, the steps still to do (`None`: laid).
+    pub tasks: Vec<Vec<Option<Task>>>,
+}
+
+impl<'a> Problem<'a> {
+    pub fn new(document: &'a StudioDocument, from: DateTime<Utc>) -> Self {
+        let from = whole_minute(second(from));
+        let mut mixes: Vec<&[Part]> = Vec::new();
+        let mut tasks: Vec<Vec<Option<Task>>> = document
+            .pictures
+            .iter()
+            .enumerate()
+            .map(|(p, picture)| {
+                (0..picture.steps.len())
+                    .map(|i| {
+                        let open = picture.steps[i].laid_at.is_none();
+                        open.then(|| task(document, (p, picture), i, &mut mixes))
+                    })
+                    .collect()
+            })
+            .collect();
+        let benches: Vec<Bench> = tasks.iter().flatten().flatten().map(|t| t.bench).collect();
+        for task in tasks.iter_mut().flatten().flatten() {
+            let sharers = benches.iter().filter(|b| b.serves(task.bench)).count();
+            // A split step goes on with itself only where the session goes on too.
+            task.own_set_up = sharers <= 1;
+        }
+        let set_up = seconds_of(document.setup_min);
+        let horizon = from + 86_400 * days_ahead(document, &tasks, set_up);
+        let mut calendar =
+            Calendar::new(&document.hours, document.daylight, (from, horizon), set_up);
+        for task in tasks.iter().flatten().flatten() {
+            if let Some(at) = task.pinned.filter(|at| *at >= from) {
+                calendar.reserve((at, at + task.hands_on));
+            }
+        }
+        Self { document, from, calendar, tasks }
+    }
+
+    pub fn picture(&self, p: usize) -> &'a Picture {
+        &self.document.pictures[p]
+    }
+
+    pub fn task(&self, p: usize, i: usize) -> Option<&Task> {
+        self.tasks.get(p)?.get(i)?.as_ref()
+    }
+
+    /// Steps still to do.
+    pub fn steps_left(&self) -> usize {
+        self.tasks.iter().flatten().flatten().count()
+    }
+
+    /// Calendar days from the due day of picture `p` to `end`; 0 in time or without a date.
+    pub fn days_late(&self, p: usize, end: i64) -> i64 {
+        let due = self.picture(p).due;
+        due.map_or(0, |due| (self.day(end) - due).num_days().max(0))
+    }
+
+    pub fn day(&self, second: i64) -> NaiveDate {
+        self.document.hours.day(instant(second))
+    }
+}
+
+fn task<'a>(
+    document: &'a StudioDocument,
+    (p, picture): (usize, &'a Picture),
+    i: usize,
+    mixes: &mut Vec<&'a [Part]>,
+) -> Task {
+    let step = &picture.steps[i];
+    let mix = match mixes.iter().position(|known| *known == step.mix.as_slice()) {
+        _ if step.mix.is_empty() => 0,
+        Some(known) => known + 1,
+        None => {
+            mixes.push(&step.mix);
+            mixes.len()
+        }
+    };
+    let tub = step.tub.as_deref().and_then(|id| document.tub(id));
+    Task {
+        hands_on: seconds_of(step.hands_on_min),
+        splittable: step.splittable,
+        bench: Bench { picture: p as u32, mix: mix as u32 },
+        lays: document.coat(step).is_ok_and(|coat| coat.is_some()),
+        seals: step.kind.seals(),
+        by_daylight: document.daylight.is_some() && step.kind.needs_daylight(),
+        last_good: tub.map(|t| t.last_good().timestamp()),
+        pinned: step.pinned_at.map(second),
+        own_set_up: false,
+        below: picture.stands_on(i),
+    }
+}
+
+/// Days of hours that all the work could need.
+fn days_ahead(document: &StudioDocument, tasks: &[Vec<Option<Task>>], set_up: i64) -> i64 {
+    let work: i64 = tasks.iter().flatten().flatten().map(|t| t.hands_on + set_up).sum();
+    let weekly: i64 =
+        document.hours.weekly().iter().map(|h| (h.to - h.from).num_seconds().max(0)).sum();
+    if weekly == 0 {
+        return HOURS_AHEAD_DAYS;
+    }
+    let filled = 7.0 * work as f64 / weekly as f64;
+    (HOURS_AHEAD_DAYS + (filled * HOURS_SPARE) as i64).min(HOURS_AHEAD_MOST_DAYS)
+}
+
+/// Up to the full minute: nobody starts a coat at 18:44:17.
+pub(super) fn whole_minute(second: i64) -> i64 {
+    second + (-second).rem_euclid(60)
+}
+
+/// Whether the picture can be planned at all, and if not which step stands in the way.
+pub(super) type Known<T> = Result<T, (usize, Blocked)>;

@@ -1,0 +1,37 @@
+//! What a long wet session wants before and during it: damper air, and a misted palette.
+
+use super::PlannedStep;
+use super::readiness::seconds;
+use crate::studio::StudioDocument;
+use chrono::{DateTime, Duration, Utc};
+
+/// Hands-on work from which a wet session is long [min]. [practice]
+const LONG_MIN: f64 = 45.0;
+/// How long before it the humidifier runs [min]: about an hour, work.md. [practice]
+const HUMIDIFIER_MIN: i64 = 60;
+/// Relative humidity from which the air needs no help [-]. [practice]
+const DAMP_ENOUGH: f64 = 0.55;
+/// How often the palette is misted [min]. [practice]
+const MIST_MIN: i64 = 15;
+
+/// Reminders of one step.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct WetSession {
+    /// When the humidifier is switched on.
+    pub humidifier_on: DateTime<Utc>,
+    /// How often the palette (not the picture) is misted.
+    pub mist_every: Duration,
+}
+
+/// Reminders for a planned step, when it is a long wet session in dry air. Varnish wants none: it
+/// is laid in air that is not damp.
+pub fn wet_session(document: &StudioDocument, planned: &PlannedStep) -> Option<WetSession> {
+    let step = &document.pictures[planned.picture].steps[planned.step];
+    let first = planned.sittings.first()?;
+    let wet = !step.kind.seals() && document.coat(step).ok()?.is_some();
+    let dry = document.air.at(seconds(first.from)).humidity < DAMP_ENOUGH;
+    (wet && dry && step.hands_on_min >= LONG_MIN).then(|| WetSession {
+        humidifier_on: first.from - Duration::minutes(HUMIDIFIER_MIN),
+        mist_every: Duration::minutes(MIST_MIN),
+    })
+}

@@ -1,0 +1,469 @@
+//! Better orders of work, found by trying: a search that can be stopped at any time.
+//!
+//! An order of work says whose turn it is; playing it places each step as early as hours, film and
+//! floors allow, so that some order gives the best plan wherever a coat laid earlier is ready
+//! earlier. The search changes one order (a turn, two turns, a picture, a shared mix) and keeps
+//! what is better; now and then, less often as it cools, also what is a little worse (simulated
+//! annealing, Kirkpatrick et al. 1983), each round beginning at the best order known.
+//! Most orders are judged by the lags that films had so far, and only an order that looks better
+//! is played with its films; the plan that is kept was always played with them.
+
+use super::bound::bound;
+use super::decode::{Order, Schedule};
+use super::films::{Films, Judged};
+use super::problem::Problem;
+use super::score::Score;
+use super::{Objective, Plan, Request, finish::plan_of};
+use crate::studio::{StudioDocument, Turn};
+use chrono::{DateTime, Utc};
+use rand::{Rng, SeedableRng};
+use rand_pcg::Pcg64Mcg;
+use std::collections::HashMap;
+
+/// With more steps than this orders are only tried by lags. [practice] films of 40 steps: 40 ms
+const EXACT_STEPS: usize = 40;
+/// One in so many rounds is tried with films, where there are few steps. [practice]
+const EXACT_ROUND: u64 = 4;
+/// Orders tried in the first round, for each step. Each round is longer by [`LONGER`]. [practice]
+const FIRST_ROUND: u64 = 30;
+/// Most orders tried by lags between two that are played with their films. [practice] a film takes
+/// some 400 times as long as a lag
+const STRETCH: f64 = 400.0;
+/// Steps up to which every order that looks better is played with its films at once; with more the
+/// stretch grows with their cube. [practice]
+const AT_ONCE_STEPS: f64 = 30.0;
+/// Growth of a round [-]. [practice]
+const LONGER: f64 = 1.5;
+/// Weighted days that a worse order may cost at the beginning of a round [d]. [practice]
+const WARM_DAYS: f64 = 0.7;
+/// How often a later plan is looked at [-]. [practice]
+const LATER: f64 = 0.3;
+/// Mean delay of a finish that a worse order may cost at the beginning of a round [s]. [practice]
+const WARM_S: f64 = 18.0 * 3600.0;
+/// Steps up to which a round begins with its whole warmth. [practice]
+const MILD_STEPS: f64 = 60.0;
+/// Part of the warmth that is left at the end of a round [-]. [practice]
+const COLD: f64 = 0.01;
+
+/// How far a search is.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Progress {
+    /// Orders tried.
+    pub tried: u64,
+    /// Steps placed with their films computed anew: what takes the time.
+    pub films: u64,
+    /// The best plan so far.
+    pub best: Objective,
+    /// The bound, see [`Planner::bound`].
+    pub bound: Objective,
+}
+
+/// Plans a studio, and goes on to better plans as long as one likes.
+///
+/// It always holds a whole plan. The same document, start, seed and number of tries give the same
+/// plan. What was computed of films is kept from plan to plan.
+///
+/// ```
+/// # use ulvek_core::{air::*, planner::*, studio::*};
+/// # let hours = StudioHours::try_new(chrono_tz::UTC, vec![], vec![]).unwrap();
+/// # let air = AirSeries::constant(Air::try_new(21.0, 0.5, 0.15).unwrap());
+/// let document = StudioDocument::new("Room", hours, air);
+/// let from = "2027-01-04T08:00:00Z".parse().unwrap();
+/// let mut planner = Planner::new(Request { document: &document, from });
+/// planner.improve(7, 1000, |_| true);
+/// assert_eq!(planner.plan().objective.weighted_days_late, 0.0);
+/// ```
+#[derive(Debug, Clone)]
+pub struct Planner<'a> {
+    problem: Problem<'a>,
+    films: Films,
+    best: Schedule,
+    order: Order,
+    /// The bound, and how many films were known when it was computed.
+    bound: Option<(u64, Score)>,
+    tried: u64,
+}
+
+impl<'a> Planner<'a> {
+    /// The best of a few simple plans.
+    pub fn new(request: Request<'a>) -> Self {
+        let problem = Problem::new(request.document, request.from);
+        let films = Films::new(request.document);
+        let own = &request.document.order;
+        let order = (!own.is_empty()).then(|| carried(own, &problem));
+        Self::begin(problem, films, order)
+    }
+
+    /// Plans another version of the studio with the same order of work, wherever the steps are
+    /// the same. Films of pictures that did not change are not computed again.
+    pub fn turn_to<'b>(self, document: &'b StudioDocument, from: DateTime<Utc>) -> Planner<'b> {
+        let own = self.order();
+        let Self { problem: old, mut films, .. } = self;
+        films.turn_to(old.document, document);
+        let problem = Problem::new(document, from);
+        let order = carried(&own, &problem);
+        Planner::begin(problem, films, Some(order))
+    }
+
+    fn begin(problem: Problem<'a>, mut films: Films, order: Option<Order>) -> Self {
+        let mut best = Schedule::first_come(&problem, &mut films);
+        let mut known = best.order(&problem);
+        if let Some(order) = order.filter(|o| *o != known) {
+            let limit = best.score;
+            let played = Schedule::play(&problem, &mut films, &order, Some(&limit));
+            if let Some(schedule) = played {
+                (best, known) = (schedule, order);
+            }
+        }
+        Self { problem, films, best, order: known, bound: None, tried: 0 }
+    }
+
+    /// The best plan so far.
+    pub fn plan(&self) -> Plan {
+        plan_of(&self.problem, &self.best)
+    }
+
+    /// What no plan that was seen beats; see the module of the bound for what is proved of it.
+    pub fn bound(&mut self) -> Objective {
+        self.least().into()
+    }
+
+    /// The bound, computed again when films were computed since: a lag may have come out shorter.
+    fn least(&mut self) -> Score {
+        if let Some((made, known)) = self.bound
+            && made == self.films.made
+        {
+            return known;
+        }
+        let found = bound(&self.problem, &mut self.films);
+        self.bound = Some((self.films.made, found));
+        found
+    }
+
+    /// Whether the plan is at the bound: nothing that is known of could be better.
+    pub fn is_at_bound(&mut self) -> bool {
+        let bound = self.least();
+        let best = &self.best.score;
+        best.blocked == bound.blocked
+            && best.late <= bound.late
+            && best.past_tubs == 0
+            && best.sum <= bound.sum
+            && best.set_ups <= bound.set_ups
+    }
+
+    pub(super) const fn parts(&self) -> (&Problem<'a>, &Order) {
+        (&self.problem, &self.order)
+    }
+
+    /// The earliest finish of picture `p`: were it the only one, or in any plan that was tried.
+    pub fn earliest_finish(&mut self, p: usize) -> Option<DateTime<Utc>> {
+        let order = Order::by_picture(&self.problem, &[p]);
+        Schedule::play(&self.problem, &mut self.films, &order, None)?;
+        self.films.earliest_finish(p).map(super::calendar::instant)
+    }
+
+    /// Steps still to do.
+    pub fn steps_left(&self) -> usize {
+        self.problem.steps_left()
+    }
+
+    /// Orders tried so far.
+    pub const fn tried(&self) -> u64 {
+        self.tried
+    }
+
+    /// The order of work of the best plan.
+    pub fn order(&self) -> Vec<Turn> {
+        let mut seen = vec![0_usize; self.order.inner.len()];
+        let mut turns = Vec::with_capacity(self.order.turns.len());
+        for p in self.order.turns.iter().map(|p| *p as usize) {
+            if let Some(i) = self.order.inner[p].get(seen[p]) {
+                let picture = self.problem.picture(p);
+                let step = picture.steps[*i as usize].id.clone();
+                turns.push(Turn { picture: picture.id.clone(), step });
+            }
+            seen[p] += 1;
+        }
+        turns
+    }
+
+    /// How far the search is.
+    pub fn progress(&mut self) -> Progress {
+        let bound = self.bound();
+        Progress { tried: self.tried, films: self.films.made, best: self.best.score.into(), bound }
+    }
+
+    /// Tries up to `tries` more orders, as long as `go_on` says so and something could be better.
+    /// `go_on` is asked before every try.
+    pub fn improve(&mut self, seed: u64, tries: u64, mut go_on: impl FnMut(&Progress) -> bool) {
+        let steps = self.problem.steps_left();
+        if steps < 2 {
+            return;
+        }
+        let last = self.tried + tries;
+        let mut draw = Pcg64Mcg::seed_from_u64(seed);
+        self.start_well();
+        let mut round = FIRST_ROUND * steps as u64;
+        let mut n = 0;
+        while self.tried < last && !self.is_at_bound() {
+            let exact = steps <= EXACT_STEPS && n % EXACT_ROUND == EXACT_ROUND - 1;
+            let judged = if exact { Judged::Films } else { Judged::Lags };
+            n += 1;
+            // Films take long: such a round stays short.
+            let tries = if exact { FIRST_ROUND * steps as u64 } else { round };
+            if !self.round(&mut draw, judged, tries.min(last - self.tried), &mut go_on) {
+                return;
+            }
+            round = (round as f64 * LONGER) as u64;
+        }
+    }
+
+    /// Tries orders that are often good: by date, by the work left, by room to the date.
+    fn start_well(&mut self) {
+        let problem = &self.problem;
+        let due = |p: usize| problem.picture(p).due.unwrap_or(chrono::NaiveDate::MAX);
+        let work =
+            |p: usize| -> i64 { problem.tasks[p].iter().flatten().map(|t| t.hands_on).sum() };
+        let mut by_date: Vec<usize> = (0..problem.tasks.len()).collect();
+        let mut by_work = by_date.clone();
+        let mut by_weight = by_date.clone();
+        by_date.sort_by_key(|p| (due(*p), work(*p)));
+        by_work.sort_by_key(|p| work(*p));
+        by_weight.sort_by(|a, b| {
+            let w = |p: usize| problem.picture(p).weight / (work(p).max(1) as f64);
+            w(*b).total_cmp(&w(*a))
+        });
+        for pictures in [by_date, by_work, by_weight] {
+            let order = Order::by_picture(&self.problem, &pictures);
+            self.tried += 1;
+            let limit = self.best.score;
+            let played = Schedule::play(&self.problem, &mut self.films, &order, Some(&limit));
+            if let Some(schedule) = played.filter(|s| s.score.beats(&limit)) {
+                // Placed in its own order of time, the same plan is easier to change.
+                self.order = schedule.order(&self.problem);
+                self.best = schedule;
+            }
+        }
+    }
+
+    /// One cooling; false when it was stopped.
+    fn round(
+        &mut self,
+        draw: &mut Pcg64Mcg,
+        judged: Judged,
+        tries: u64,
+        go_on: &mut impl FnMut(&Progress) -> bool,
+    ) -> bool {
+        let mut current = self.order.clone();
+        let mut current_score = self.judge(&current, judged, None).unwrap_or(self.best.score);
+        // By lags a plan is not quite what it is: what counts is whether an order looks better
+        // than the best one looks, and the best of a stretch is then played with its films.
+        let mut to_beat = current_score;
+        let mut promising: Option<Order> = None;
+        let steps = self.problem.steps_left() as f64;
+        let stretch = (steps / AT_ONCE_STEPS).powi(3).clamp(1.0, STRETCH) as u64;
+        // Many steps drift apart sooner.
+        let mild = (MILD_STEPS / steps).powf(1.5).min(1.0);
+        for try_no in 1..=tries {
+            if !go_on(&self.progress()) {
+                if let Some(order) = promising {
+                    self.take_if_better(&order);
+                }
+                return false;
+            }
+            self.films.tidy(self.problem.document);
+            let warm = mild * COLD.powf(try_no as f64 / tries as f64);
+            self.tried += 1;
+            if let Some(next) = changed(&current, &self.problem, draw) {
+                let limit = Limit::drawn(&current_score, warm, draw, self.problem.tasks.len());
+                let judgement = self.judge(&next, judged, Some(&limit.worst));
+                if let Some(score) = judgement.filter(|s| limit.takes(s, &current_score)) {
+                    current = next;
+                    current_score = score;
+                    if score.beats(&to_beat) {
+                        to_beat = score;
+                        promising = Some(current.clone());
+                    }
+                }
+            }
+            let due = judged == Judged::Films || try_no % stretch == 0 || try_no == tries;
+            if let Some(order) = promising.take_if(|_| due) {
+                self.take_if_better(&order);
+                if self.is_at_bound() {
+                    return true;
+                }
+                // The films of that order moved the lags: what the best one looks like moves too.
+                let best = self.order.clone();
+                to_beat = self.judge(&best, judged, None).unwrap_or(to_beat);
+                current_score = self.judge(&current, judged, None).unwrap_or(current_score);
+            }
+        }
+        true
+    }
+
+    /// The score of an order, by lags or by films; `None` when it is worse than `limit`.
+    fn judge(&mut self, order: &Order, judged: Judged, limit: Option<&Score>) -> Option<Score> {
+        self.films.judged = judged;
+        let played = Schedule::play(&self.problem, &mut self.films, order, limit);
+        self.films.judged = Judged::Films;
+        played.map(|schedule| schedule.score)
+    }
+
+    fn take_if_better(&mut self, order: &Order) {
+        let limit = self.best.score;
+        let played = Schedule::play(&self.problem, &mut self.films, order, Some(&limit));
+        if let Some(schedule) = played.filter(|s| s.score.beats(&limit)) {
+            self.best = schedule;
+            self.order = order.clone();
+        }
+    }
+}
+
+/// What is still accepted beside a plan.
+struct Limit {
+    /// The worst score at all.
+    worst: Score,
+    /// The worst sum of a plan that is no later.
+    sum: i64,
+}
+
+impl Limit {
+    /// Drawn as in simulated annealing, where a loss of `d` is taken with probability
+    /// `exp(-d / T)`; now and then a plan may be later, whatever it gains elsewhere.
+    fn drawn(now: &Score, warm: f64, draw: &mut Pcg64Mcg, pictures: usize) -> Self {
+        let luck = -draw.random::<f64>().max(1e-12).ln();
+        let sum = now.sum + (luck * warm * WARM_S * (pictures as f64).sqrt()) as i64;
+        let mut worst = Score { sum, set_ups: u32::MAX, ..*now };
+        if draw.random_bool(LATER) {
+            worst.late += -draw.random::<f64>().max(1e-12).ln() * warm * WARM_DAYS;
+            worst.sum = i64::MAX;
+        }
+        Self { worst, sum }
+    }
+
+    /// Whether a score within `worst` is accepted.
+    fn takes(&self, score: &Score, now: &Score) -> bool {
+        score.late != now.late || score.past_tubs != now.past_tubs || score.sum <= self.sum
+    }
+}
+
+/// The order with one change; `None` when it would be the same or cannot be.
+fn changed(order: &Order, problem: &Problem<'_>, draw: &mut Pcg64Mcg) -> Option<Order> {
+    let n = order.turns.len();
+    let mut next = order.clone();
+    let turns = &mut next.turns;
+    let (i, j) = (draw.random_range(0..n), draw.random_range(0..n));
+    match draw.random_range(0..10) {
+        // One turn somewhere near, or anywhere.
+        0..4 => {
+            let near = 1 + draw.random_range(0..n.min(8));
+            let to = match draw.random_range(0..3) {
+                0 => j,
+                1 => i.saturating_sub(near),
+                _ => (i + near).min(n - 1),
+            };
+            let turn = turns.remove(i);
+            turns.insert(to, turn);
+        }
+        // Two turns change places.
+        4..6 => turns.swap(i, j),
+        // A picture's turns from here on come sooner, or later.
+        6 | 7 => {
+            let p = turns[i];
+            let (mine, others): (Vec<u32>, Vec<u32>) = turns[i..].iter().partition(|t| **t == p);
+            let sooner = draw.random_bool(0.6);
+            let tail = if sooner { [mine, others] } else { [others, mine] };
+            turns.truncate(i);
+            turns.extend(tail.into_iter().flatten());
+        }
+        // Two pictures take each other's turns from here on.
+        8 => {
+            let (p, q) = (turns[i], turns[j]);
+            let from = i.min(j);
+            let places: Vec<usize> =
+                (from..n).filter(|k| turns[*k] == p || turns[*k] == q).collect();
+            let of_p = places.iter().filter(|k| turns[**k] == p).count();
+            let sequence: Vec<u32> = if turns[*places.first()?] == p {
+                let of_q = places.len() - of_p;
+                std::iter::repeat_n(q, of_q).chain(std::iter::repeat_n(p, of_p)).collect()
+            } else {
+                let of_q = places.len() - of_p;
+                std::iter::repeat_n(p, of_p).chain(std::iter::repeat_n(q, of_q)).collect()
+            };
+            for (place, who) in places.into_iter().zip(sequence) {
+                turns[place] = who;
+            }
+        }
+        // Two steps of one mix come together, or a picture with a graph goes another way round.
+        _ => {
+            let p = turns[i] as usize;
+            let inner = &mut next.inner[p];
+            if draw.random_bool(0.5) && inner.len() > 1 {
+                let k = draw.random_range(1..inner.len());
+                inner.swap(k - 1, k);
+                return next.keeps(problem, p).then_some(next);
+            }
+            join_mixes(&mut next, problem, i)?;
+        }
+    }
+    (next != *order).then_some(next)
+}
+
+/// Puts another turn with the mix of turn `i` right behind it.
+fn join_mixes(order: &mut Order, problem: &Problem<'_>, i: usize) -> Option<()> {
+    let mut seen = vec![0_usize; order.inner.len()];
+    let mixes: Vec<u32> = order
+        .turns
+        .iter()
+        .map(|p| {
+            let p = *p as usize;
+            let step = order.inner[p].get(seen[p]).copied().unwrap_or(0);
+            seen[p] += 1;
+            problem.task(p, step as usize).map_or(0, |t| t.bench.mix)
+        })
+        .collect();
+    let mix = mixes[i];
+    let other = (i + 1..mixes.len())
+        .find(|k| mix != 0 && mixes[*k] == mix && order.turns[*k] != order.turns[i])?;
+    let turn = order.turns.remove(other);
+    order.turns.insert(i + 1, turn);
+    Some(())
+}
+
+/// The order of work `turns` for `new`: steps that are still there stay in their order, others
+/// come right after the step before them in their picture.
+fn carried(turns: &[Turn], new: &Problem<'_>) -> Order {
+    let pictures: Vec<usize> = (0..new.tasks.len()).collect();
+    let fresh = Order::by_picture(new, &pictures);
+    let known: HashMap<(&str, &str), usize> =
+        turns.iter().enumerate().map(|(n, t)| ((t.picture.as_str(), t.step.as_str()), n)).collect();
+    let rank = |p: usize, i: usize| {
+        let picture = new.picture(p);
+        known.get(&(picture.id.as_str(), picture.steps[i].id.as_str())).copied()
+    };
+    let mut ranked: Vec<(usize, u32)> = Vec::new();
+    for p in pictures {
+        let mut at = 0;
+        for i in &fresh.inner[p] {
+            at = rank(p, *i as usize).map_or(at, |r| r.max(at));
+            ranked.push((at, p as u32));
+        }
+    }
+    ranked.sort();
+    Order { turns: ranked.into_iter().map(|(_, p)| p).collect(), inner: fresh.inner }
+}
+
+/// A moderate effort that no clock decides: whether a search as far as `progress` should go on.
+/// Some seconds on a small computer.
+pub fn moderate(steps: usize, progress: &Progress) -> bool {
+    /// Steps placed in all tries. [practice]
+    const MOST_PLACED: u64 = 600_000;
+    /// Films computed. [practice]
+    const MOST_FILMS: u64 = 6000;
+    progress.tried * (steps as u64) < MOST_PLACED && progress.films < MOST_FILMS
+}
+
+/// The plan at once: of what can start first and the studio's own order of work, the better.
+pub fn plan(request: Request<'_>) -> Plan {
+    Planner::new(request).plan()
+}

@@ -1,0 +1,361 @@
+//! Ways to make a date: changes of the work, the room or the waiting, each planned anew and ranked by
+//! what it gains for the least harm.
+
+use super::{Plan, Planner, holds};
+use crate::air::{Air, AirSeries};
+use crate::picture::{Picture, Step, StepKind};
+use crate::quantity::{AirSpeed, Celsius, RelativeHumidity};
+use crate::studio::{Material, MaterialKind, StudioDocument, Waiting};
+use chrono::{DateTime, Duration, NaiveTime, TimeZone, Utc};
+
+/// Part of a planned film that a thinner coat keeps [-]. [practice] a quarter less
+const THINNER: f64 = 0.75;
+/// How much warmer a room is easily made [C]. [practice]
+const WARMER_C: f64 = 3.0;
+/// The warmest a room is made [C]; comfortable and safe for paint. [practice]
+const WARMEST_C: f64 = 25.0;
+/// How much drier a dehumidifier makes a room [-]. [practice]
+const DRIER: f64 = 0.10;
+/// The driest a room is made [-]: below it palettes skin. [practice]
+const DRIEST: f64 = 0.35;
+/// Air over the picture from a fan [m/s]; drying.md. [memory]
+const FAN: f64 = 1.0;
+/// Earliest and latest hour of an extra session [h]. [practice]
+const EXTRA_HOURS: (u32, u32) = (8, 21);
+/// Orders tried for each way. [practice] a few tenths of a second
+const TRIES: u64 = 150;
+/// A step that waits for hours this long is worth an extra session [min]. [practice]
+const WORTH_MIN: f64 = 60.0;
+
+/// What is changed.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum WayKind {
+    /// No retarder in the coats still to come.
+    NoRetarder,
+    /// Half the retarder.
+    LessRetarder,
+    /// Ordinary paint of the same pigment for slow-drying paint.
+    OrdinaryPaint,
+    /// Thinner coats.
+    ThinnerCoats,
+    /// One glaze fewer.
+    OneGlazeFewer,
+    /// A warmer room.
+    WarmerRoom,
+    /// A drier room.
+    DrierRoom,
+    /// A fan over the work.
+    Fan,
+    /// An extra session outside the hours.
+    ExtraSession,
+    /// A shorter wait before varnish.
+    ShorterWait,
+    /// One varnish coat instead of several.
+    OneVarnishCoat,
+    /// This picture before the others.
+    First,
+}
+
+impl WayKind {
+    /// Harm: 1 little, 5 much; decides among ways that gain alike. [practice]
+    pub const fn harm(self) -> u8 {
+        match self {
+            Self::WarmerRoom | Self::DrierRoom | Self::Fan | Self::First => 1,
+            Self::ExtraSession | Self::LessRetarder => 2,
+            Self::NoRetarder | Self::OrdinaryPaint | Self::ThinnerCoats => 3,
+            Self::OneGlazeFewer | Self::OneVarnishCoat => 4,
+            Self::ShorterWait => 5,
+        }
+    }
+
+    /// What is risked or lost, in a sentence.
+    pub const fn risk(self) -> &'static str {
+        match self {
+            Self::NoRetarder => "The coats set sooner: less time to blend, mist instead.",
+            Self::LessRetarder => "The coats set somewhat sooner.",
+            Self::OrdinaryPaint => "It sets in minutes, not hours: no long blending in that coat.",
+            Self::ThinnerCoats => "Each coat covers and colours a quarter less.",
+            Self::OneGlazeFewer => "The colour stays less deep than planned.",
+            Self::WarmerRoom => "The palette dries faster too; keep the wet edge misted.",
+            Self::DrierRoom => "The palette dries faster too; back to the usual air for varnish.",
+            Self::Fan => "It moves dust: never over wet varnish, and not straight at the face.",
+            Self::ExtraSession => "An evening or a day off of yours.",
+            Self::ShorterWait => {
+                "Varnish over paint that still gives off water or glycol can cloud or stay soft. \
+                 The computed cure still counts."
+            }
+            Self::OneVarnishCoat => "Thinner protection, and missed places show.",
+            Self::First => "Other pictures get your hours later.",
+        }
+    }
+}
+
+/// A way to make a date, planned.
+#[derive(Debug, Clone)]
+pub struct Way {
+    /// What is changed.
+    pub kind: WayKind,
+    /// The change in words, with its numbers.
+    pub what: String,
+    /// The studio with the change.
+    pub document: StudioDocument,
+    /// Its plan.
+    pub plan: Plan,
+    /// Minutes by which the picture is finished earlier.
+    pub gain_min: f64,
+    /// Days late that are left.
+    pub days_late: i64,
+    /// Weighted days by which the other pictures become later (negative: less late).
+    pub others_later: f64,
+}
+
+/// Ways to finish picture `p` earlier: those that meet its date first, then the least harmful, then
+/// those that gain most. `planner` holds the present plan.
+pub fn ways(planner: &Planner<'_>, p: usize, from: DateTime<Utc>) -> Vec<Way> {
+    let (problem, _) = planner.parts();
+    let document = problem.document;
+    let present = planner.plan();
+    let Some(picture) = document.pictures.get(p) else { return Vec::new() };
+    let mut found = Vec::new();
+    for (kind, what, mut changed) in changes(document, picture, p, &present, from) {
+        let (plan, order) = {
+            let mut other = planner.clone().turn_to(&changed, from);
+            let at_once = other.plan();
+            other.improve(p as u64, TRIES, |_| true);
+            let searched = other.plan();
+            let gains =
+                searched.objective.weighted_days_late < at_once.objective.weighted_days_late;
+            if gains { (searched, Some(other.order())) } else { (at_once, None) }
+        };
+        // The order of work belongs to the way only where the gain hangs on it.
+        if let Some(order) = order {
+            changed.order = order;
+        }
+        let (Some(was), is) = (present.pictures.get(p), &plan.pictures[p]) else { continue };
+        let Some(finish) = is.finish else { continue };
+        let gain_min =
+            was.finish.map_or(f64::INFINITY, |was| (was - finish).num_seconds() as f64 / 60.0);
+        let day = |at| document.hours.day(at);
+        if was.finish.is_some_and(|was| day(finish) >= day(was)) {
+            continue;
+        }
+        let mine = |plan: &Plan| picture.weight * plan.pictures[p].days_late.unwrap_or(0) as f64;
+        let others_later = (plan.objective.weighted_days_late - mine(&plan))
+            - (present.objective.weighted_days_late - mine(&present));
+        let days_late = is.days_late.unwrap_or(0);
+        found.push(Way { kind, what, plan, gain_min, days_late, others_later, document: changed });
+    }
+    found.sort_by(|a, b| {
+        (a.days_late > 0)
+            .cmp(&(b.days_late > 0))
+            .then((a.others_later > 0.0).cmp(&(b.others_later > 0.0)))
+            .then(a.kind.harm().cmp(&b.kind.harm()))
+            .then(b.gain_min.total_cmp(&a.gain_min))
+    });
+    found
+}
+
+/// Every change that can be made, with its words.
+fn changes(
+    document: &StudioDocument,
+    picture: &Picture,
+    p: usize,
+    present: &Plan,
+    from: DateTime<Utc>,
+) -> Vec<(WayKind, String, StudioDocument)> {
+    let mut found = Vec::new();
+    let mut steps = |kind, what: String, change: &dyn Fn(&mut Vec<Step>) -> bool| {
+        let mut changed = document.clone();
+        if change(&mut changed.pictures[p].steps) {
+            found.push((kind, what, changed));
+        }
+    };
+    let is = |id: &str, wanted: &MaterialKind| {
+        document.material(id).is_some_and(|m: &Material| m.kind == *wanted)
+    };
+    let retarder = |steps: &mut Vec<Step>, keep: f64| {
+        let mut any = false;
+        for step in steps.iter_mut().filter(|s| s.laid_at.is_none() && s.tub.is_none()) {
+            for part in step.mix.iter_mut().filter(|x| is(&x.material, &MaterialKind::Retarder)) {
+                part.parts *= keep;
+                any = true;
+            }
+            step.mix.retain(|x| x.parts > 0.0);
+        }
+        any
+    };
+    steps(WayKind::NoRetarder, "No retarder in the coats to come".into(), &|s| retarder(s, 0.0));
+    steps(WayKind::LessRetarder, "Half the retarder in the coats to come".into(), &|s| {
+        retarder(s, 0.5)
+    });
+    steps(WayKind::OrdinaryPaint, "Ordinary paint for the slow-drying".into(), &|s| {
+        ordinary_for_slow(document, s)
+    });
+    steps(WayKind::ThinnerCoats, "Coats a quarter thinner".into(), &|steps| {
+        let mut any = false;
+        for step in steps.iter_mut().filter(|s| s.laid_at.is_none() && !s.kind.seals()) {
+            if let Some(um) = &mut step.wet_film_um {
+                *um = (*um * THINNER).max(1.0);
+                any = true;
+            }
+        }
+        any
+    });
+    steps(WayKind::OneGlazeFewer, "One glaze fewer".into(), &|steps| {
+        let last = steps.iter().rposition(|s| s.laid_at.is_none() && s.kind == StepKind::Glaze);
+        last.is_some_and(|i| leave_out(steps, i))
+    });
+    steps(WayKind::OneVarnishCoat, "One varnish coat only".into(), &|steps| {
+        let coats = |steps: &[Step]| steps.iter().filter(|s| s.kind == StepKind::Varnish).count();
+        let mut any = false;
+        while coats(steps) > 1 {
+            let spare =
+                steps.iter().rposition(|s| s.laid_at.is_none() && s.kind == StepKind::Varnish);
+            let Some(spare) = spare else { break };
+            any = leave_out(steps, spare);
+        }
+        any
+    });
+    room(document, &mut found);
+    if let Some((what, changed)) = extra_session(document, picture, p, present, from) {
+        found.push((WayKind::ExtraSession, what, changed));
+    }
+    let shorter = match document.schools.waiting {
+        Waiting::Patient => Some((Waiting::Standard, "the standard instead of the patient")),
+        Waiting::Standard => Some((Waiting::Brisk, "the brisk instead of the standard")),
+        Waiting::Brisk => None,
+    };
+    if let Some((waiting, words)) = shorter {
+        let mut changed = document.clone();
+        changed.schools.waiting = waiting;
+        found.push((
+            WayKind::ShorterWait,
+            format!("Wait before varnish as {words} school"),
+            changed,
+        ));
+    }
+    if document.pictures.len() > 1 {
+        let mut changed = document.clone();
+        changed.order = picture
+            .steps
+            .iter()
+            .filter(|s| s.laid_at.is_none())
+            .map(|s| crate::studio::Turn { picture: picture.id.clone(), step: s.id.clone() })
+            .chain(document.order.iter().filter(|t| t.picture != picture.id).cloned())
+            .collect();
+        changed.pictures[p].weight = (picture.weight * 4.0).min(1000.0);
+        found.push((WayKind::First, "This picture before the others".into(), changed));
+    }
+    found
+}
+
+/// Takes step `i` out; what stood on it stands on what it stood on.
+fn leave_out(steps: &mut Vec<Step>, i: usize) -> bool {
+    let gone = steps.remove(i);
+    let below = gone.after.clone();
+    for step in steps.iter_mut() {
+        if let Some(after) = &mut step.after
+            && let Some(at) = after.iter().position(|id| *id == gone.id)
+        {
+            after.remove(at);
+            match &below {
+                Some(ids) => after.extend(ids.iter().cloned()),
+                None => after.clear(),
+            }
+            if after.is_empty() {
+                step.after = None;
+            }
+        }
+    }
+    true
+}
+
+/// Replaces slow-drying paint by ordinary paint of the same pigments, where the shelf has it.
+fn ordinary_for_slow(document: &StudioDocument, steps: &mut [Step]) -> bool {
+    let ordinary = |slow: &Material| {
+        document.materials.iter().find(|m| {
+            m.kind == MaterialKind::Paint
+                && !m.is_slow_paint()
+                && !m.archived
+                && !m.pigments.is_empty()
+                && m.pigments == slow.pigments
+        })
+    };
+    let mut any = false;
+    for step in steps.iter_mut().filter(|s| s.laid_at.is_none() && s.tub.is_none()) {
+        for part in &mut step.mix {
+            let slow = document.material(&part.material).filter(|m| m.is_slow_paint());
+            if let Some(other) = slow.and_then(ordinary) {
+                part.material.clone_from(&other.id);
+                any = true;
+            }
+        }
+    }
+    any
+}
+
+/// The room warmer, drier, or with a fan.
+fn room(document: &StudioDocument, found: &mut Vec<(WayKind, String, StudioDocument)>) {
+    let usual = *document.air.usual();
+    let mut with = |kind, what: String, change: &dyn Fn(&Air) -> Air| {
+        let readings = document.air.readings().iter().map(|(t, air)| (*t, change(air))).collect();
+        let mut changed = document.clone();
+        changed.air = AirSeries::new(change(&usual), readings);
+        if changed.air != document.air {
+            found.push((kind, what, changed));
+        }
+    };
+    let warm = (usual.celsius + WARMER_C).min(WARMEST_C.max(usual.celsius));
+    with(WayKind::WarmerRoom, format!("The room at {warm:.0} °C"), &|air| Air {
+        celsius: (air.celsius + warm - usual.celsius).min(Celsius::RANGE.max),
+        ..*air
+    });
+    let dry = (usual.humidity - DRIER).max(DRIEST.min(usual.humidity));
+    with(WayKind::DrierRoom, format!("The room at {:.0} % humidity", dry * 100.0), &|air| Air {
+        humidity: (air.humidity + dry - usual.humidity).max(RelativeHumidity::RANGE.min),
+        ..*air
+    });
+    with(WayKind::Fan, "A fan that moves the room's air over the work".into(), &|air| Air {
+        speed_m_s: air.speed_m_s.max(FAN).min(AirSpeed::RANGE.max),
+        ..*air
+    });
+}
+
+/// The step that waits longest for hours, done outside them as soon as it may be.
+fn extra_session(
+    document: &StudioDocument,
+    picture: &Picture,
+    p: usize,
+    present: &Plan,
+    from: DateTime<Utc>,
+) -> Option<(String, StudioDocument)> {
+    let link = holds(document, present, p, from)
+        .into_iter()
+        .filter(|link| link.idle_min >= WORTH_MIN)
+        .max_by(|a, b| a.idle_min.total_cmp(&b.idle_min))?;
+    let ready = link.wait.as_ref().map_or(from, |w| w.until.max(from));
+    let zone = document.hours.zone();
+    let needed = Duration::minutes(picture.steps[link.step].hands_on_min.ceil() as i64);
+    // The next full quarter of an hour in which one is awake.
+    let mut at = ready + Duration::minutes(document.setup_min.ceil() as i64);
+    at += Duration::seconds((-at.timestamp()).rem_euclid(15 * 60));
+    let local = at.with_timezone(&zone);
+    let hour = |day: chrono::NaiveDate, h: u32| {
+        let time = NaiveTime::from_hms_opt(h, 0, 0)?;
+        Some(zone.from_local_datetime(&day.and_time(time)).earliest()?.with_timezone(&Utc))
+    };
+    let day = local.date_naive();
+    if at < hour(day, EXTRA_HOURS.0)? {
+        at = hour(day, EXTRA_HOURS.0)?;
+    } else if at + needed > hour(day, EXTRA_HOURS.1)? {
+        at = hour(day.succ_opt()?, EXTRA_HOURS.0)?;
+    }
+    if at >= link.from {
+        return None;
+    }
+    let mut changed = document.clone();
+    let step = &mut changed.pictures[p].steps[link.step];
+    step.pinned_at = Some(at);
+    let said = at.with_timezone(&zone).format("%a %-d %b %H:%M");
+    Some((format!("An extra session {said} for {}", step.title()), changed))
+}

@@ -1,0 +1,26 @@
+//! A tub in which something was found.
+
+use super::{Rule, Scene, Severity};
+use crate::studio::{Condition, Trouble};
+
+pub(super) const RULE: Rule = Rule {
+    id: "tub-spoiled",
+    severity: Severity::Stop,
+    remedy: "Throw it out as local waste rules say, not down the drain, and mix it fresh.",
+    provenance: "[practice] check for mould, skins and contamination before use",
+    check,
+};
+
+fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
+    for (i, step) in scene.to_do() {
+        let Some(tub) = step.tub.as_deref().and_then(|id| scene.document.tub(id)) else { continue };
+        if let Condition::Spoiled(trouble) = tub.condition(scene.now) {
+            let found = match trouble {
+                Trouble::Skin => "a skin or dry lumps",
+                Trouble::Mould => "mould",
+                Trouble::Contamination => "something that does not belong in it",
+            };
+            say(i, format!("The last look into the tub \"{}\" found {found}.", tub.name));
+        }
+    }
+}
