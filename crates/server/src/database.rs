@@ -131,6 +131,9 @@ fn terminate(child: &Child) {
     }
 }
 
+/// How often the system tables are tried to be made. [practice]
+const INSTALLS_TRIED: usize = 3;
+
 /// A port that is free now, taken at random: two servers started together seldom meet.
 fn free_port() -> std::io::Result<u16> {
     let mut found = std::net::TcpListener::bind(("127.0.0.1", 0));
@@ -169,22 +172,46 @@ impl Place {
         command
     }
 
+    /// Makes the system tables. An installer that fails (one was seen to, beside others that ran at
+    /// the same moment) is tried again on an empty folder.
     async fn install(&self) -> Result<(), DatabaseError> {
-        let mut command = self.command("mariadb-install-db");
-        command
-            .args([
-                "--no-defaults",
-                "--auth-root-authentication-method=normal",
-                "--skip-test-db",
-                "--skip-name-resolve",
-            ])
-            .arg(format!("--datadir={}", self.data().display()));
-        if running_as_root() {
-            command.arg("--user=mysql");
+        for _ in 0..INSTALLS_TRIED {
+            let mut command = self.command("mariadb-install-db");
+            command
+                .args([
+                    "--no-defaults",
+                    "--auth-root-authentication-method=normal",
+                    "--skip-test-db",
+                    "--skip-name-resolve",
+                ])
+                .arg(format!("--datadir={}", self.data().display()))
+                // Two installers with one folder for temporary tables take each other's away.
+                .env("TMPDIR", self.data())
+                .stdout(Stdio::piped())
+                .stderr(Stdio::piped());
+            if running_as_root() {
+                command.arg("--user=mysql");
+            }
+            let ended = command.output().await.map_err(|e| missing("mariadb-install-db", e))?;
+            if ended.status.success() {
+                return Ok(());
+            }
+            let said = [ended.stdout, ended.stderr].concat();
+            tracing::warn!(said = %String::from_utf8_lossy(&said), "mariadb-install-db failed");
+            self.clear_data().map_err(|e| DatabaseError::System("cannot clear".into(), e))?;
         }
-        let status = command.status().await.map_err(|e| missing("mariadb-install-db", e))?;
-        if !status.success() {
-            return Err(DatabaseError::Failed("mariadb-install-db", self.data()));
+        Err(DatabaseError::Failed("mariadb-install-db", self.data()))
+    }
+
+    /// Takes away what a failed installation left: half of the tables would look like all of them.
+    fn clear_data(&self) -> std::io::Result<()> {
+        for entry in std::fs::read_dir(self.data())? {
+            let path = entry?.path();
+            if path.is_dir() {
+                std::fs::remove_dir_all(path)?;
+            } else {
+                std::fs::remove_file(path)?;
+            }
         }
         Ok(())
     }

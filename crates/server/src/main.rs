@@ -6,7 +6,7 @@ use std::io::Write;
 use std::path::PathBuf;
 use std::process::ExitCode;
 use tracing_subscriber::EnvFilter;
-use ulvek_server::commands::{self, Simulate};
+use ulvek_server::commands::{self, Effort, Simulate};
 use ulvek_server::database::PrivateDatabase;
 use ulvek_server::formats;
 use ulvek_server::serve::{Settings, serve, told_to_stop};
@@ -40,11 +40,11 @@ enum Command {
         /// Nothing is planned before (RFC 3339); now when not given.
         #[arg(long)]
         from: Option<DateTime<Utc>>,
-        /// Time for the search [s]; the constructive plan needs none and is there at once.
-        #[arg(long)]
+        /// Time for the search [s]; without it a moderate effort that no clock decides.
+        #[arg(long, value_parser = positive)]
         seconds: Option<f64>,
-        /// Sampled futures for the odds; odds are null until they are computed.
-        #[arg(long)]
+        /// Sampled futures for the odds, at most 10 000; without it odds are null.
+        #[arg(long, value_parser = clap::value_parser!(u32).range(1..=10_000))]
         sampled: Option<u32>,
     },
     /// What the rules of the trade and of safety say; exit status 1 if one says stop.
@@ -85,6 +85,14 @@ enum Command {
     Openapi,
 }
 
+/// Seconds above nothing, at most a day.
+fn positive(text: &str) -> Result<f64, String> {
+    match text.parse::<f64>() {
+        Ok(s) if s > 0.0 && s <= 86_400.0 => Ok(s),
+        _ => Err("give seconds above 0 and at most 86400".to_owned()),
+    }
+}
+
 fn main() -> ExitCode {
     let arguments = Arguments::parse();
     match run(arguments.command) {
@@ -104,19 +112,12 @@ fn run(command: Command) -> Result<ExitCode, Box<dyn std::error::Error>> {
         }
         Command::Plan { studio, from, seconds, sampled } => {
             let document = commands::read_studio(&studio)?;
-            if seconds.is_some() {
-                eprintln!(
-                    "ulvek: --seconds changes nothing yet: the plan is constructed, not searched"
-                );
-            }
-            if sampled.is_some() {
-                eprintln!("ulvek: --sampled changes nothing yet: odds are not computed");
-            }
-            Ok(print(&commands::plan(&document, from.unwrap_or_else(Utc::now))))
+            let effort = Effort { seconds, sampled };
+            Ok(print(&commands::plan(&document, from.unwrap_or_else(Utc::now), effort)))
         }
         Command::Check { studio } => {
             let document = commands::read_studio(&studio)?;
-            let (findings, stop) = commands::check(&document);
+            let (findings, stop) = commands::check(&document, Utc::now());
             let printed = print(&findings);
             Ok(if stop { ExitCode::from(1) } else { printed })
         }

@@ -92,7 +92,9 @@ async fn run(settings: &Settings, listener: TcpListener, url: &str) -> Result<()
     }
     let address =
         listener.local_addr().map_err(|e| ServeError::Listen(settings.listen.clone(), e))?;
-    let app = application(App { pool: pool.clone(), clock }, &settings.front);
+    let app = App::new(pool.clone(), clock);
+    let searches = app.searches.clone();
+    let app = application(app, &settings.front);
     let mut out = std::io::stdout().lock();
     let _ = writeln!(out, "Ulvek is at http://{address}").and_then(|()| out.flush());
     drop(out);
@@ -101,7 +103,11 @@ async fn run(settings: &Settings, listener: TcpListener, url: &str) -> Result<()
         let _ = io.set_nodelay(true);
     });
     axum::serve(listener, app)
-        .with_graceful_shutdown(told_to_stop())
+        .with_graceful_shutdown(async move {
+            told_to_stop().await;
+            // Whoever watches a search would otherwise keep the application from ending.
+            searches.stop_all();
+        })
         .await
         .map_err(|e| ServeError::Listen(settings.listen.clone(), e))?;
     pool.close().await;

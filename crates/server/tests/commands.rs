@@ -135,3 +135,49 @@ fn bad_input_exits_with_2_and_one_line_naming_the_place() {
     let gone = ulvek(&["simulate", "/nonexistent.json"], "");
     assert_eq!(gone.status.code(), Some(2));
 }
+
+#[test]
+fn plan_searches_samples_and_is_the_same_each_time() {
+    let mut two = document();
+    let mut other = two["pictures"][0].clone();
+    other["id"] = json!("p2");
+    two["pictures"].as_array_mut().unwrap().push(other);
+    let args = ["plan", "-", "--from", "2027-01-09T08:00:00Z", "--sampled", "50"];
+    let out = answer(&ulvek(&args, &two.to_string()));
+    assert_eq!(out, answer(&ulvek(&args, &two.to_string())), "no clock decides");
+    let odds = out["pictures"][0]["odds"].as_f64().unwrap();
+    assert!((0.0..=1.0).contains(&odds));
+    let value = |o: &str, n: &str| out[o][n].as_f64().unwrap();
+    for name in ["weighted_days_late", "sum_of_finish_min"] {
+        assert!(value("bound", name) <= value("objective", name), "{out}");
+    }
+    assert_eq!(out["pictures"][1]["held_by"][0]["step"], "s2");
+    let refused = ulvek(&["plan", "-", "--seconds", "0"], &two.to_string());
+    assert_eq!(refused.status.code(), Some(2));
+}
+
+#[test]
+fn two_hundred_pictures_no_hours_and_long_steps_get_a_plain_answer() {
+    let mut many = document();
+    let one = many["pictures"][0].clone();
+    let copies = (0..200).map(|n| {
+        let mut copy = one.clone();
+        copy["id"] = json!(format!("p{n}"));
+        copy
+    });
+    many["pictures"] = copies.collect();
+    let args = ["plan", "-", "--from", "2027-01-09T08:00:00Z", "--seconds", "1"];
+    let out = answer(&ulvek(&args, &many.to_string()));
+    let finishes = out["pictures"].as_array().unwrap().iter().filter(|p| p["finish"].is_string());
+    assert_eq!(finishes.count(), 200);
+    let mut none = document();
+    none["studio"]["hours"] = json!([]);
+    let out = answer(&ulvek(&args, &none.to_string()));
+    let said = out["steps"][0]["cannot_be_placed"].as_str().unwrap();
+    assert!(said.contains("no hours"), "{said}");
+    let mut circle = document();
+    circle["pictures"][0]["steps"][0]["after"] = json!(["s2"]);
+    let out = ulvek(&args, &circle.to_string());
+    assert_eq!(out.status.code(), Some(2));
+    assert!(String::from_utf8(out.stderr).unwrap().contains("in a circle"));
+}

@@ -5,9 +5,11 @@ use chrono::{DateTime, NaiveDate, NaiveTime, Utc, Weekday};
 use proptest::prelude::*;
 use serde_json::{Value, json};
 use ulvek_core::air::{Air, AirSeries};
-use ulvek_core::picture::{Need, Part, Picture, Step, StepKind};
+use ulvek_core::picture::{Need, Part, Picture, SetAside, Step, StepKind, ThinningChoice};
+use ulvek_core::quantity::Pace;
 use ulvek_core::studio::{
-    Closed, OpenHours, Schools, StudioDocument, StudioHours, Thinning, Waiting, starter_shelf,
+    Closed, OpenHours, OwnWay, Schools, Stock, StudioDocument, StudioHours, Thinning, Tightness,
+    Trouble, Tub, TubCheck, Waiting, starter_shelf,
 };
 use ulvek_server::demo::demo_studio;
 use ulvek_server::formats::{json_schema, read_document, write_document};
@@ -72,10 +74,33 @@ fn studios() -> impl Strategy<Value = StudioDocument> {
             let time = |h, m| NaiveTime::from_hms_opt(h, m, 0).unwrap();
             let hours = vec![OpenHours { day: Weekday::Sun, from: time(9, 5), to: time(23, 0) }];
             let air = Air::try_new(20.0, humidity, 0.15).unwrap();
+            let mut materials = starter_shelf().unwrap();
+            let stock = Stock { ml: humidity * 99.0, at: second(7) };
+            materials[0].stock = Some(stock);
+            materials[1].most_water = Some(humidity);
+            materials[2].archived = a;
+            materials[3].composition =
+                materials[3].composition.with_pace(Pace::try_new(0.5 + humidity).unwrap());
+            let tub = Tub {
+                id: "t".into(),
+                name: "Tub".into(),
+                mix: vec![Part { material: "glazing".into(), parts: 1.0 }],
+                mixed_at: second(3),
+                mixed_ml: 20.0,
+                level: stock,
+                tightness: if b { Tightness::Leaky } else { Tightness::Airtight },
+                keeps_days: c.then_some(4.5),
+                checks: vec![TubCheck { at: second(5), found: vec![Trouble::Skin] }],
+                archived: d,
+            };
+            let way = |steps: &Vec<Step>| OwnWay {
+                id: "w".into(),
+                name: "Way".into(),
+                why: "because".into(),
+                steps: steps.iter().map(|s| Step { laid_at: None, ..s.clone() }).collect(),
+            };
+            let ways = pictures.first().map(way).into_iter().collect();
             StudioDocument {
-                name: "Test room".into(),
-                hours: StudioHours::try_new(zone, hours, vec![Closed { from: day(1), to: day(3) }])
-                    .unwrap(),
                 flat_places: places,
                 setup_min: humidity * 30.0,
                 schools: Schools {
@@ -84,17 +109,34 @@ fn studios() -> impl Strategy<Value = StudioDocument> {
                     fresh_eyes: c,
                     isolation_coat: d,
                 },
-                air: AirSeries::new(air, vec![(1_800_000_000.0, air)]),
-                materials: starter_shelf().unwrap(),
+                tubs: vec![tub],
+                ways,
+                materials,
                 pictures: pictures
                     .into_iter()
                     .enumerate()
                     .map(|(i, steps)| Picture {
                         due: Some(day(20)),
                         absorbs_um: 20.0,
+                        thinning: a.then(|| ThinningChoice {
+                            school: Thinning::WaterAllowed,
+                            reason: "a wash".into(),
+                        }),
+                        set_aside: vec![SetAside {
+                            rule: "large-cup".into(),
+                            step: "s0".into(),
+                            reason: "stirred long".into(),
+                            at: second(9),
+                        }],
                         ..Picture::new(format!("p{i}"), (24.5, 30.0), steps)
                     })
                     .collect(),
+                ..StudioDocument::new(
+                    "Test room",
+                    StudioHours::try_new(zone, hours, vec![Closed { from: day(1), to: day(3) }])
+                        .unwrap(),
+                    AirSeries::new(air, vec![(1_800_000_000.0, air)]),
+                )
             }
         })
 }
@@ -111,6 +153,8 @@ proptest! {
         prop_assert_eq!(&again.air, &studio.air);
         prop_assert_eq!(again.schools, studio.schools);
         prop_assert_eq!(&again.materials, &studio.materials);
+        prop_assert_eq!(&again.tubs, &studio.tubs);
+        prop_assert_eq!(&again.ways, &studio.ways);
     }
 
     #[test]

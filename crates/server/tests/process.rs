@@ -39,7 +39,7 @@ fn serve(scratch: &Scratch) -> (Child, String) {
         .arg(scratch.0.join("front"))
         .env_remove("DATABASE_URL")
         .stdout(Stdio::piped())
-        .stderr(Stdio::null())
+        .stderr(Stdio::inherit())
         .spawn()
         .unwrap();
     let mut line = String::new();

@@ -5,9 +5,9 @@ use chrono::{DateTime, NaiveDate, NaiveTime, Utc, Weekday};
 use chrono_tz::Tz;
 use serde::{Deserialize, Serialize};
 use ulvek_core::air::{Air, AirSeries};
-use ulvek_core::picture::{Need, Part, Picture, Step, StepKind};
+use ulvek_core::picture::{Need, Part, Picture, SetAside, Step, StepKind, ThinningChoice};
 use ulvek_core::studio::{
-    Closed, OpenHours, Schools, StudioDocument, StudioHours, Thinning, Waiting,
+    Closed, OpenHours, Schools, StudioDocument, StudioHours, Thinning, Turn, Waiting, daylight,
 };
 
 #[derive(Clone, Serialize, Deserialize)]
@@ -19,10 +19,22 @@ pub(crate) struct PictureBody {
     due: Option<NaiveDate>,
     absorbs_um: f64,
     steps: Vec<StepBody>,
+    #[serde(default)]
+    thinning: Option<(Thinning, String)>,
+    #[serde(default)]
+    set_aside: Vec<SetAsideBody>,
 }
 
 #[derive(Clone, Serialize, Deserialize)]
-struct StepBody {
+struct SetAsideBody {
+    rule: String,
+    step: String,
+    reason: String,
+    at: DateTime<Utc>,
+}
+
+#[derive(Clone, Serialize, Deserialize)]
+pub(crate) struct StepBody {
     id: String,
     kind: StepKind,
     name: Option<String>,
@@ -35,7 +47,15 @@ struct StepBody {
     needs: Option<Need>,
     not_before: Option<DateTime<Utc>>,
     earliest_gap_min: Option<f64>,
+    #[serde(default)]
+    pinned_at: Option<DateTime<Utc>>,
     laid_at: Option<DateTime<Utc>>,
+    #[serde(default)]
+    tub: Option<String>,
+    #[serde(default)]
+    loss: Option<f64>,
+    #[serde(default)]
+    cup_g: Option<f64>,
 }
 
 impl PictureBody {
@@ -48,6 +68,17 @@ impl PictureBody {
             due: picture.due,
             absorbs_um: picture.absorbs_um,
             steps: picture.steps.iter().map(StepBody::of).collect(),
+            thinning: picture.thinning.as_ref().map(|t| (t.school, t.reason.clone())),
+            set_aside: picture
+                .set_aside
+                .iter()
+                .map(|a| SetAsideBody {
+                    rule: a.rule.clone(),
+                    step: a.step.clone(),
+                    reason: a.reason.clone(),
+                    at: a.at,
+                })
+                .collect(),
         }
     }
 
@@ -62,44 +93,58 @@ impl PictureBody {
             due: self.due,
             absorbs_um: self.absorbs_um,
             steps: self.steps.into_iter().map(StepBody::into_step).collect(),
+            thinning: self.thinning.map(|(school, reason)| ThinningChoice { school, reason }),
+            set_aside: self
+                .set_aside
+                .into_iter()
+                .map(|a| SetAside { rule: a.rule, step: a.step, reason: a.reason, at: a.at })
+                .collect(),
         }
     }
 }
 
 impl StepBody {
-    fn of(step: &Step) -> Self {
+    pub fn of(step: &Step) -> Self {
         Self {
             id: step.id.clone(),
             kind: step.kind,
             name: step.name.clone(),
             hands_on_min: step.hands_on_min,
             wet_film_um: step.wet_film_um,
-            mix: step.mix.iter().map(|p| (p.material.clone(), p.parts)).collect(),
+            mix: mix_body(&step.mix),
             share_of_area: step.share_of_area,
             splittable: step.splittable,
             after: step.after.clone(),
             needs: step.needs,
             not_before: step.not_before,
             earliest_gap_min: step.earliest_gap_min,
+            pinned_at: step.pinned_at,
             laid_at: step.laid_at,
+            tub: step.tub.clone(),
+            loss: step.loss,
+            cup_g: step.cup_g,
         }
     }
 
-    fn into_step(self) -> Step {
+    pub fn into_step(self) -> Step {
         Step {
             id: self.id,
             kind: self.kind,
             name: self.name,
             hands_on_min: self.hands_on_min,
             wet_film_um: self.wet_film_um,
-            mix: self.mix.into_iter().map(|(material, parts)| Part { material, parts }).collect(),
+            mix: mix_of(self.mix),
             share_of_area: self.share_of_area,
             splittable: self.splittable,
             after: self.after,
             needs: self.needs,
             not_before: self.not_before,
             earliest_gap_min: self.earliest_gap_min,
+            pinned_at: self.pinned_at,
             laid_at: self.laid_at,
+            tub: self.tub,
+            loss: self.loss,
+            cup_g: self.cup_g,
         }
     }
 }
@@ -121,6 +166,12 @@ pub(crate) struct SettingsBody {
     isolation_coat: bool,
     air: AirBody,
     readings: Vec<(f64, AirBody)>,
+    /// Latitude and longitude [deg].
+    #[serde(default)]
+    daylight: Option<(f64, f64)>,
+    /// Picture and step of each turn.
+    #[serde(default)]
+    order: Vec<(String, String)>,
 }
 
 fn air_body(air: &Air) -> AirBody {
@@ -146,6 +197,8 @@ impl SettingsBody {
             isolation_coat: document.schools.isolation_coat,
             air: air_body(document.air.usual()),
             readings: document.air.readings().iter().map(|(t, a)| (*t, air_body(a))).collect(),
+            daylight: document.daylight.map(|p| (p.latitude(), p.longitude())),
+            order: document.order.iter().map(|t| (t.picture.clone(), t.step.clone())).collect(),
         }
     }
 
@@ -163,10 +216,18 @@ impl SettingsBody {
             .into_iter()
             .map(|(t, a)| Ok((t, air_of(a)?)))
             .collect::<Result<_, StoreError>>()?;
+        let hours = StudioHours::try_new(self.time_zone, weekly, closed)
+            .map_err(|(_, e)| StoreError::Unreadable(e.to_string()))?;
+        let air = AirSeries::new(air_of(self.air)?, readings);
+        let daylight = self
+            .daylight
+            .map(|(latitude, longitude)| daylight::Place::try_new(latitude, longitude))
+            .transpose()
+            .map_err(|e| StoreError::Unreadable(e.to_string()))?;
+        let order = self.order.into_iter().map(|(picture, step)| Turn { picture, step }).collect();
         Ok(StudioDocument {
-            name: self.name,
-            hours: StudioHours::try_new(self.time_zone, weekly, closed)
-                .map_err(|(_, e)| StoreError::Unreadable(e.to_string()))?,
+            daylight,
+            order,
             flat_places: self.flat_places,
             setup_min: self.setup_min,
             schools: Schools {
@@ -175,9 +236,18 @@ impl SettingsBody {
                 fresh_eyes: self.fresh_eyes,
                 isolation_coat: self.isolation_coat,
             },
-            air: AirSeries::new(air_of(self.air)?, readings),
-            materials: Vec::new(),
-            pictures: Vec::new(),
+            ..StudioDocument::new(self.name, hours, air)
         })
     }
+}
+
+/// Parts of a mix: material and how many.
+pub(crate) type MixBody = Vec<(String, f64)>;
+
+pub(crate) fn mix_body(mix: &[Part]) -> MixBody {
+    mix.iter().map(|p| (p.material.clone(), p.parts)).collect()
+}
+
+pub(crate) fn mix_of(mix: MixBody) -> Vec<Part> {
+    mix.into_iter().map(|(material, parts)| Part { material, parts }).collect()
 }

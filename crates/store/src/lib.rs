@@ -1,23 +1,25 @@
 //! Ulvek's data in MariaDB: the only place with SQL.
 //!
-//! A studio's settings and a picture with its steps are each one aggregate: read whole, written
+//! A studio's settings, its shelf, and a picture with its steps are each one aggregate: read whole, written
 //! whole, in one row with a version. Every write names the version it was made on, and a stale
 //! one changes nothing. Each write leaves a revision, so that it can be undone and redone.
 //! Functions take a connection, so that a caller can put several into one transaction.
 
 mod body;
 mod error;
-mod material;
 mod picture;
 mod revision;
+mod shelf;
+mod shelf_body;
 mod studio;
 
 pub use error::StoreError;
 pub use picture::{
     StoredPicture, create_picture, delete_picture, load_picture, restore_picture, save_picture,
-    step_picture,
+    step_picture, studio_of,
 };
 pub use revision::{Direction, History};
+pub use shelf::{ShelfState, hold_shelf, save_shelf, step_shelf};
 pub use studio::{
     StoredStudio, StudioListing, create_studio, list_studios, load_studio, save_settings,
     step_settings,

@@ -84,6 +84,18 @@ pub async fn create_picture(
     Ok(id)
 }
 
+/// The studio a picture belongs to, which never changes.
+///
+/// # Errors
+/// [`StoreError::NotFound`] when there is no such picture.
+pub async fn studio_of(conn: &mut MySqlConnection, picture: Uuid) -> Result<Uuid, StoreError> {
+    let (studio,): (Uuid,) = sqlx::query_as("SELECT studio_id FROM picture WHERE id = ?")
+        .bind(picture)
+        .fetch_one(conn)
+        .await?;
+    Ok(studio)
+}
+
 /// Reads one picture that is not deleted.
 ///
 /// # Errors

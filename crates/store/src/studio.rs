@@ -1,9 +1,10 @@
 //! Studios: settings in one row with a version, the shelf and the pictures beside it.
 
+use crate::StoreError;
 use crate::body::SettingsBody;
 use crate::picture::{PictureRow, StoredPicture, create_picture};
 use crate::revision::{self, Direction, History};
-use crate::{StoreError, material};
+use crate::shelf::{self, ShelfState};
 use chrono::{DateTime, Utc};
 use sqlx::{FromRow, MySqlConnection};
 use ulvek_core::studio::StudioDocument;
@@ -33,6 +34,8 @@ pub struct StoredStudio {
     pub pictures: Vec<StoredPicture>,
     /// What can be undone and redone of the settings.
     pub history: History,
+    /// The shelf's own version and history.
+    pub shelf: ShelfState,
 }
 
 /// Every studio, the newest first.
@@ -66,7 +69,7 @@ pub async fn create_studio(
     .execute(&mut *conn)
     .await?;
     revision::record(conn, id, "begin the studio", &body, at).await?;
-    material::insert_shelf(conn, id, &document.materials).await?;
+    shelf::insert_shelf(conn, id, document, at).await?;
     for picture in &document.pictures {
         create_picture(conn, id, picture, at).await?;
     }
@@ -90,7 +93,7 @@ pub async fn load_studio(conn: &mut MySqlConnection, id: Uuid) -> Result<StoredS
     let body: SettingsBody =
         serde_json::from_str(&settings).map_err(|e| StoreError::Unreadable(e.to_string()))?;
     let mut document = body.into_document()?;
-    document.materials = material::load_shelf(conn, id).await?;
+    let shelf = shelf::load_shelf(conn, id, &mut document).await?;
     let rows: Vec<PictureRow> = sqlx::query_as(
         "SELECT id, studio_id, code, body, version FROM picture \
          WHERE studio_id = ? AND deleted_at IS NULL ORDER BY position, id",
@@ -104,7 +107,7 @@ pub async fn load_studio(conn: &mut MySqlConnection, id: Uuid) -> Result<StoredS
     }
     document.pictures = pictures.iter().map(|p| p.picture.clone()).collect();
     let history = revision::history(conn, id).await?;
-    Ok(StoredStudio { id, version, document, pictures, history })
+    Ok(StoredStudio { id, version, document, pictures, history, shelf })
 }
 
 /// Replaces the settings of a studio at version `given`; shelf and pictures stay. Belongs in a

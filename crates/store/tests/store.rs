@@ -5,10 +5,12 @@ use chrono::{DateTime, Utc};
 use sqlx::MySqlPool;
 use ulvek_core::air::{Air, AirSeries};
 use ulvek_core::picture::{Part, Picture, Step, StepKind};
-use ulvek_core::studio::{Schools, StudioDocument, StudioHours, starter_shelf};
+use ulvek_core::studio::{
+    OwnWay, Stock, StudioDocument, StudioHours, Tightness, Trouble, Tub, TubCheck, starter_shelf,
+};
 use ulvek_store::{
-    Direction, MIGRATIONS, StoreError, create_picture, create_studio, list_studios, load_picture,
-    load_studio, save_picture, step_picture,
+    Direction, MIGRATIONS, StoreError, create_picture, create_studio, hold_shelf, list_studios,
+    load_picture, load_studio, save_picture, save_shelf, step_picture, step_shelf,
 };
 use uuid::Uuid;
 
@@ -30,14 +32,14 @@ fn picture(id: &str) -> Picture {
 fn studio(pictures: Vec<Picture>) -> StudioDocument {
     let air = Air::try_new(20.4, 0.47, 0.15).unwrap();
     StudioDocument {
-        name: "Test room".into(),
-        hours: StudioHours::try_new(chrono_tz::Europe::Oslo, vec![], vec![]).unwrap(),
         flat_places: 2,
-        setup_min: 10.0,
-        schools: Schools::default(),
-        air: AirSeries::new(air, vec![(1.5e9, air)]),
         materials: starter_shelf().unwrap(),
         pictures,
+        ..StudioDocument::new(
+            "Test room",
+            StudioHours::try_new(chrono_tz::Europe::Oslo, vec![], vec![]).unwrap(),
+            AirSeries::new(air, vec![(1.5e9, air)]),
+        )
     }
 }
 
@@ -175,4 +177,55 @@ async fn two_transactions_that_lock_each_other_out_are_told_to_ask_again(pool: M
     let lost = [&one, &other].into_iter().filter(|r| r.is_err()).collect::<Vec<_>>();
     assert_eq!(lost.len(), 1, "one of them goes through: {one:?} {other:?}");
     assert!(matches!(lost[0], Err(StoreError::Away(_))), "{lost:?}");
+}
+
+#[sqlx::test(migrator = "MIGRATIONS")]
+async fn a_shelf_is_an_aggregate_of_its_own(pool: MySqlPool) {
+    let mut conn = pool.acquire().await.unwrap();
+    let mut written = studio(vec![picture("p")]);
+    let id = create_studio(&mut conn, &written, at()).await.unwrap();
+    written.materials[0].archived = true;
+    written.tubs.push(Tub {
+        id: "t".into(),
+        name: "Tub".into(),
+        mix: vec![Part { material: "glazing".into(), parts: 1.0 }],
+        mixed_at: at(),
+        mixed_ml: 20.0,
+        level: Stock { ml: 20.0, at: at() },
+        tightness: Tightness::Palette,
+        keeps_days: Some(2.0),
+        checks: vec![TubCheck { at: at(), found: vec![Trouble::Contamination] }],
+        archived: false,
+    });
+    let way = OwnWay {
+        id: "w".into(),
+        name: "Way".into(),
+        why: "because".into(),
+        steps: vec![Step::usual("s1", StepKind::Drawing)],
+    };
+    written.ways.push(way);
+    assert_eq!(save_shelf(&mut conn, id, 1, &written, "archive", at()).await.unwrap(), 2);
+    let stale = save_shelf(&mut conn, id, 1, &written, "again", at()).await;
+    assert!(matches!(stale, Err(StoreError::Stale { given: 1, current: 2 })), "{stale:?}");
+    let read = load_studio(&mut conn, id).await.unwrap();
+    assert_eq!(read.document.materials, written.materials);
+    assert_eq!((read.document.tubs, read.document.ways), (written.tubs, written.ways));
+    step_shelf(&mut conn, id, 2, Direction::Undo).await.unwrap();
+    let back = load_studio(&mut conn, id).await.unwrap();
+    assert!(back.document.tubs.is_empty() && !back.document.materials[0].archived);
+    assert_eq!(back.version, 1, "the settings are another aggregate");
+}
+
+#[sqlx::test(migrator = "MIGRATIONS")]
+async fn a_shelf_cannot_change_under_an_edit_that_holds_it(pool: MySqlPool) {
+    let mut conn = pool.acquire().await.unwrap();
+    let written = studio(vec![picture("p")]);
+    let id = create_studio(&mut conn, &written, at()).await.unwrap();
+    let mut holder = pool.begin().await.unwrap();
+    hold_shelf(&mut holder, id).await.unwrap();
+    sqlx::query("SET innodb_lock_wait_timeout = 1").execute(&mut *conn).await.unwrap();
+    let waits = save_shelf(&mut conn, id, 1, &written, "meanwhile", at()).await;
+    assert!(matches!(waits, Err(StoreError::Away(_))), "{waits:?}");
+    drop(holder);
+    assert_eq!(save_shelf(&mut conn, id, 1, &written, "after", at()).await.unwrap(), 2);
 }

@@ -1,13 +1,15 @@
 //! `ulvek check`: what the rules say.
 
+use chrono::{DateTime, Utc};
 use serde_json::{Value, json};
 use ulvek_core::rules::{Severity, check as find};
 use ulvek_core::studio::StudioDocument;
 
-/// Every rule's findings, and whether one of them is a stop.
-pub fn check(document: &StudioDocument) -> (Value, bool) {
-    let findings = find(document);
-    let stop = findings.iter().any(|f| f.severity == Severity::Stop);
+/// Every rule's findings at the moment `now`, and whether one of them is a stop that was not set
+/// aside.
+pub fn check(document: &StudioDocument, now: DateTime<Utc>) -> (Value, bool) {
+    let findings = find(document, now);
+    let stop = findings.iter().any(|f| f.severity == Severity::Stop && f.set_aside.is_none());
     let rows: Vec<Value> = findings
         .iter()
         .map(|f| {
@@ -20,6 +22,7 @@ pub fn check(document: &StudioDocument) -> (Value, bool) {
                 "what": f.what,
                 "do": f.remedy,
                 "from": f.provenance,
+                "set_aside": f.set_aside.as_ref().map(|a| &a.reason),
             })
         })
         .collect();

@@ -5,7 +5,7 @@ mod plan;
 mod simulate;
 
 pub use check::check;
-pub use plan::plan;
+pub use plan::{Effort, plan};
 pub use simulate::{Simulate, simulate};
 
 use crate::formats::{MAX_BYTES, Refusal, read_document};

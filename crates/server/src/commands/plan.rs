@@ -4,31 +4,56 @@ use super::at_second;
 use crate::formats::why;
 use chrono::{DateTime, FixedOffset, Utc};
 use serde_json::{Value, json};
-use ulvek_core::planner::{Plan, Request, plan as make_plan};
+use std::time::{Duration, Instant};
+use ulvek_core::planner::{
+    Held, Objective, PictureOdds, Plan, Planner, Request, SEED, holds, moderate, odds as sample,
+};
 use ulvek_core::studio::StudioDocument;
+
+/// How hard `ulvek plan` tries.
+#[derive(Debug, Clone, Copy, Default)]
+pub struct Effort {
+    /// Seconds of search; without it a moderate effort that no clock decides.
+    pub seconds: Option<f64>,
+    /// Futures sampled for the odds; without it there are none.
+    pub sampled: Option<u32>,
+}
 
 /// Plans every step that is not laid, from `from` on.
 ///
-/// The bound holds each picture as if it were alone: no plan of all of them can be better.
-/// Odds are `null` until the drying of sampled futures is computed.
-pub fn plan(document: &StudioDocument, from: DateTime<Utc>) -> Value {
-    let made = make_plan(Request { document, from });
-    let (mut late, mut sum) = (0.0, 0.0);
-    for picture in &document.pictures {
-        let alone = StudioDocument { pictures: vec![picture.clone()], ..document.clone() };
-        let best = make_plan(Request { document: &alone, from }).objective;
-        late += best.weighted_days_late;
-        sum += best.sum_of_finish_min;
-    }
+/// `bound` is what no plan that was seen beats; `search` says how many orders of work were tried and
+/// whether the plan is at the bound.
+pub fn plan(document: &StudioDocument, from: DateTime<Utc>, effort: Effort) -> Value {
+    let begun = Instant::now();
+    let mut planner = Planner::new(Request { document, from });
+    let steps_left = planner.steps_left();
+    let limit = effort.seconds.and_then(|s| Duration::try_from_secs_f64(s).ok());
+    planner.improve(SEED, u64::MAX / 2, |progress| match limit {
+        Some(limit) => begun.elapsed() < limit,
+        None => moderate(steps_left, progress),
+    });
+    let made = planner.plan();
+    let threads = std::thread::available_parallelism().map_or(1, usize::from);
+    let odds = match effort.sampled {
+        Some(futures) if futures > 0 => sample(&planner, SEED, futures as usize, threads),
+        _ => Vec::new(),
+    };
+    let bound = planner.bound();
     json!({
         "steps": steps(document, &made),
-        "pictures": pictures(document, &made),
-        "objective": {
-            "weighted_days_late": made.objective.weighted_days_late,
-            "sum_of_finish_min": made.objective.sum_of_finish_min,
-            "set_ups": made.objective.set_ups,
-        },
-        "bound": { "weighted_days_late": late, "sum_of_finish_min": sum },
+        "pictures": pictures(document, &made, &odds, from),
+        "objective": objective(&made.objective),
+        "bound": objective(&bound),
+        "search": { "tried": planner.tried(), "at_bound": planner.is_at_bound() },
+    })
+}
+
+fn objective(objective: &Objective) -> Value {
+    json!({
+        "weighted_days_late": objective.weighted_days_late,
+        "sum_of_finish_min": objective.sum_of_finish_min,
+        "set_ups": objective.set_ups,
+        "past_tubs": objective.past_tubs,
     })
 }
 
@@ -68,18 +93,51 @@ fn steps(document: &StudioDocument, made: &Plan) -> Vec<Value> {
         .collect()
 }
 
-fn pictures(document: &StudioDocument, made: &Plan) -> Vec<Value> {
+fn pictures(
+    document: &StudioDocument,
+    made: &Plan,
+    odds: &[PictureOdds],
+    from: DateTime<Utc>,
+) -> Vec<Value> {
     made.pictures
         .iter()
         .map(|outcome| {
+            let p = outcome.picture;
             let finish =
                 outcome.finish.map(|at| at_second(at.timestamp_millis() as f64 / 1e3, document));
+            let sampled = odds.iter().find(|o| o.picture == p);
             json!({
-                "id": document.pictures[outcome.picture].id,
+                "id": document.pictures[p].id,
                 "finish": finish,
                 "due": outcome.due,
                 "days_late": outcome.days_late,
-                "odds": null,
+                "odds": sampled.and_then(|o| outcome.due.map(|due| o.by(due))),
+                "sure_day": sampled.and_then(PictureOdds::sure_day),
+                "held_by": held_by(document, made, p, from),
+            })
+        })
+        .collect()
+}
+
+/// The chain of steps and waits behind the end of a picture.
+fn held_by(document: &StudioDocument, made: &Plan, p: usize, from: DateTime<Utc>) -> Vec<Value> {
+    let picture = &document.pictures[p];
+    holds(document, made, p, from)
+        .into_iter()
+        .map(|link| {
+            let then = match link.held {
+                Held::Wait => None,
+                Held::Hours => Some("the next hours".to_owned()),
+                Held::Work(q, i) => {
+                    let other = &document.pictures[q];
+                    Some(format!("{} of {}", other.steps[i].title(), other.title))
+                }
+            };
+            json!({
+                "step": picture.steps[link.step].id,
+                "because": link.wait.as_ref().map(|w| why(w, picture.steps[w.of].title())),
+                "then_waits_for": then,
+                "idle_min": link.idle_min.round(),
             })
         })
         .collect()

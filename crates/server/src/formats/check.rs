@@ -1,30 +1,34 @@
 //! From the written document to the checked one, with the place and the reason of a refusal.
 
-use super::document::{AirDoc, Document, MaterialDoc, PictureDoc, StepDoc, StudioDoc};
+use super::check_shelf::check_shelf;
+use super::document::{AirDoc, Document, PartDoc, PictureDoc, StepDoc, StudioDoc};
 use chrono::{NaiveTime, Utc, Weekday};
 use chrono_tz::Tz;
 use std::collections::HashSet;
 use thiserror::Error;
 use ulvek_core::air::{Air, AirSeries};
-use ulvek_core::film::Composition;
-use ulvek_core::picture::{Part, Picture, Step, check_chain};
+use ulvek_core::cup::CupError;
+use ulvek_core::picture::{Part, Picture, SetAside, Step, ThinningChoice, check_chain};
 use ulvek_core::quantity::{
-    Absorbency, AirSpeed, Celsius, Density, Minutes, OutOfRange, Parts, RelativeHumidity, Share,
-    Side, Weight, WetFilm,
+    Absorbency, AirSpeed, Celsius, Grams, Latitude, Minutes, OutOfRange, Parts, RelativeHumidity,
+    Share, Side, Weight, WetFilm,
 };
 use ulvek_core::studio::{
-    Closed, HoursError, Material, MaterialKind, OpenHours, Schools, StudioDocument, StudioHours,
-    Swatch,
+    Closed, HoursError, Material, OpenHours, Schools, StudioDocument, StudioHours, Turn, daylight,
 };
 
 /// Most pictures in a studio. [practice]
 const MOST_PICTURES: usize = 500;
 /// Most steps on a picture. [practice]
-const MOST_STEPS: usize = 500;
+pub(super) const MOST_STEPS: usize = 500;
 /// Most readings of the air: ten years of hours. [practice]
 const MOST_READINGS: usize = 90_000;
 /// Longest text of one line. [practice]
 const MOST_LETTERS: usize = 200;
+/// Most findings set aside on a picture. [practice]
+const MOST_ASIDE: usize = 1000;
+/// Most entries of an order of work: every step of the most pictures. [practice]
+const MOST_TURNS: usize = MOST_PICTURES * MOST_STEPS;
 /// Most flat places. [practice]
 const MOST_PLACES: u32 = 1000;
 
@@ -45,10 +49,10 @@ impl Refusal {
     }
 }
 
-type Checked<T> = Result<T, Refusal>;
+pub(super) type Checked<T> = Result<T, Refusal>;
 
 /// Checks a number by its quantity and returns it.
-fn number<Q>(
+pub(super) fn number<Q>(
     path: &str,
     value: f64,
     make: fn(f64) -> Result<Q, OutOfRange>,
@@ -59,11 +63,12 @@ fn number<Q>(
 
 macro_rules! quantity {
     ($kind:ident, $path:expr, $value:expr) => {
-        number(&$path, $value, $kind::try_new, $kind::get)
+        $crate::formats::check::number(&$path, $value, $kind::try_new, $kind::get)
     };
 }
+pub(super) use quantity;
 
-fn line(path: &str, text: &str) -> Checked<String> {
+pub(super) fn line(path: &str, text: &str) -> Checked<String> {
     let text = text.trim();
     if text.is_empty() {
         return Err(Refusal::new(path, "must not be empty"));
@@ -78,14 +83,14 @@ fn line(path: &str, text: &str) -> Checked<String> {
     Ok(text.to_owned())
 }
 
-fn at_most(path: &str, count: usize, most: usize, what: &str) -> Checked<()> {
+pub(super) fn at_most(path: &str, count: usize, most: usize, what: &str) -> Checked<()> {
     if count > most {
         return Err(Refusal::new(path, format!("has {count} {what}; at most {most} are taken")));
     }
     Ok(())
 }
 
-fn unique<'a>(base: &str, ids: impl Iterator<Item = &'a str>) -> Checked<()> {
+pub(super) fn unique<'a>(base: &str, ids: impl Iterator<Item = &'a str>) -> Checked<()> {
     let mut seen = HashSet::new();
     for (i, id) in ids.enumerate() {
         if !seen.insert(id) {
@@ -103,13 +108,10 @@ fn unique<'a>(base: &str, ids: impl Iterator<Item = &'a str>) -> Checked<()> {
 pub fn check_document(document: &Document) -> Checked<StudioDocument> {
     at_most("pictures", document.pictures.len(), MOST_PICTURES, "pictures")?;
     let mut checked = check_studio(&document.studio, &document.air)?;
-    for (i, material) in document.materials.iter().enumerate() {
-        checked.materials.push(check_material(&format!("materials[{i}]"), material)?);
-    }
-    unique("materials", document.materials.iter().map(|m| m.id.as_str()))?;
+    check_shelf("", &document.materials, &document.tubs, &document.ways, &mut checked)?;
     for (i, picture) in document.pictures.iter().enumerate() {
         let path = format!("pictures[{i}]");
-        checked.pictures.push(check_picture(&path, picture, &checked.materials)?);
+        checked.pictures.push(check_picture(&path, picture, &checked)?);
     }
     unique("pictures", document.pictures.iter().map(|p| p.id.as_str()))?;
     Ok(checked)
@@ -143,9 +145,22 @@ pub fn check_studio(studio: &StudioDoc, air: &AirDoc) -> Checked<StudioDocument>
         let reason = format!("must be from 0 to {MOST_PLACES}, not {}", studio.flat_places);
         return Err(Refusal::new("studio.flat_places", reason));
     }
+    let daylight = match &studio.daylight {
+        None => None,
+        Some(place) => Some(
+            daylight::Place::try_new(place.latitude_deg, place.longitude_deg)
+                .map_err(|e| Refusal::new(daylight_path(&e), e.to_string()))?,
+        ),
+    };
+    at_most("studio.order", studio.order.len(), MOST_TURNS, "turns")?;
+    let order = studio
+        .order
+        .iter()
+        .map(|t| Turn { picture: t.picture.clone(), step: t.step.clone() })
+        .collect();
     Ok(StudioDocument {
-        name: line("studio.name", &studio.name)?,
-        hours,
+        daylight,
+        order,
         flat_places: studio.flat_places,
         setup_min: quantity!(Minutes, "studio.setup_min", studio.setup_min)?,
         schools: Schools {
@@ -154,10 +169,16 @@ pub fn check_studio(studio: &StudioDoc, air: &AirDoc) -> Checked<StudioDocument>
             fresh_eyes: studio.schools.fresh_eyes,
             isolation_coat: studio.schools.isolation_coat,
         },
-        air: check_air(air)?,
-        materials: Vec::new(),
-        pictures: Vec::new(),
+        ..StudioDocument::new(line("studio.name", &studio.name)?, hours, check_air(air)?)
     })
+}
+
+fn daylight_path(error: &OutOfRange) -> &'static str {
+    if error.range == *Latitude::RANGE {
+        "studio.daylight.latitude_deg"
+    } else {
+        "studio.daylight.longitude_deg"
+    }
 }
 
 fn weekday(path: &str, word: &str) -> Checked<Weekday> {
@@ -182,6 +203,34 @@ fn clock(path: &str, text: &str) -> Checked<NaiveTime> {
         .map_err(|_| Refusal::new(path, format!("\"{text}\" is not a time; write it as in 09:30")))
 }
 
+/// Checks the parts of a mix.
+///
+/// # Errors
+/// [`Refusal`] of the first part that does not fit.
+pub(super) fn check_mix(path: &str, mix: &[PartDoc], shelf: &[Material]) -> Checked<Vec<Part>> {
+    let mut checked = Vec::with_capacity(mix.len());
+    for (i, part) in mix.iter().enumerate() {
+        let place = format!("{path}[{i}]");
+        if !shelf.iter().any(|m| m.id == part.material) {
+            let reason = format!("no material \"{}\" is on the shelf", part.material);
+            return Err(Refusal::new(format!("{place}.material"), reason));
+        }
+        let parts = quantity!(Parts, format!("{place}.parts"), part.parts)?;
+        checked.push(Part { material: part.material.clone(), parts });
+    }
+    Ok(checked)
+}
+
+/// Whether two mixes have the same materials in the same ratio.
+fn same_mix(a: &[Part], b: &[Part]) -> bool {
+    let whole = |mix: &[Part]| mix.iter().map(|p| p.parts).sum::<f64>();
+    let share = |mix: &[Part], of: &str| {
+        mix.iter().filter(|p| p.material == of).map(|p| p.parts).sum::<f64>() / whole(mix)
+    };
+    // Parts as typed are rounded: a hair is the same mix.
+    a.iter().chain(b).all(|p| (share(a, &p.material) - share(b, &p.material)).abs() < 1e-3)
+}
+
 fn check_air(air: &AirDoc) -> Checked<AirSeries> {
     at_most("air.hourly", air.hourly.len(), MOST_READINGS, "readings")?;
     let reading = |path: &str, celsius: f64, humidity: f64, speed: f64| {
@@ -202,48 +251,11 @@ fn check_air(air: &AirDoc) -> Checked<AirSeries> {
     Ok(AirSeries::new(base, readings))
 }
 
-fn check_material(path: &str, material: &MaterialDoc) -> Checked<Material> {
-    let swatch = match &material.swatch {
-        None => None,
-        Some(hex) => Some(Swatch::from_hex(hex).ok_or_else(|| {
-            let reason = format!("\"{hex}\" is not a colour; write it as in #c4923e");
-            Refusal::new(format!("{path}.swatch"), reason)
-        })?),
-    };
-    let composition = Composition::try_new(material.solids, material.water, material.glycol)
-        .map_err(|e| Refusal::new(path, e.to_string()))?;
-    let binder = match material.binder {
-        None => None,
-        Some(binder) => {
-            let place = format!("{path}.binder");
-            let share = quantity!(Share, place, binder)?;
-            // The document rounds to two digits, so the binder may pass the solids by a hair.
-            if share > composition.solids() + 0.011 {
-                return Err(Refusal::new(place, "is more than the solids it is a part of"));
-            }
-            Some(share)
-        }
-    };
-    let density_g_ml = match material.density_g_ml {
-        None => None,
-        Some(density) => Some(quantity!(Density, format!("{path}.density_g_ml"), density)?),
-    };
-    Ok(Material {
-        binder,
-        density_g_ml,
-        id: line(&format!("{path}.id"), &material.id)?,
-        name: line(&format!("{path}.name"), &material.name)?,
-        kind: MaterialKind::from_word(&line(&format!("{path}.kind"), &material.kind)?),
-        composition,
-        swatch,
-    })
-}
-
 /// Checks a picture against the shelf its mixes use.
 ///
 /// # Errors
 /// [`Refusal`] of the first place that does not fit.
-pub fn check_picture(path: &str, doc: &PictureDoc, shelf: &[Material]) -> Checked<Picture> {
+pub fn check_picture(path: &str, doc: &PictureDoc, shelf: &StudioDocument) -> Checked<Picture> {
     let at =
         |field: &str| if path.is_empty() { field.to_owned() } else { format!("{path}.{field}") };
     at_most(&at("steps"), doc.steps.len(), MOST_STEPS, "steps")?;
@@ -260,23 +272,45 @@ pub fn check_picture(path: &str, doc: &PictureDoc, shelf: &[Material]) -> Checke
         due: doc.due,
         absorbs_um: quantity!(Absorbency, at("ground.absorbs_um"), doc.ground.absorbs_um)?,
         steps,
+        thinning: match &doc.thinning {
+            None => None,
+            Some(own) => Some(ThinningChoice {
+                school: own.school,
+                reason: line(&at("thinning.reason"), &own.reason)?,
+            }),
+        },
+        set_aside: {
+            at_most(&at("set_aside"), doc.set_aside.len(), MOST_ASIDE, "findings")?;
+            let mut aside = Vec::with_capacity(doc.set_aside.len());
+            for (i, one) in doc.set_aside.iter().enumerate() {
+                let place = |field: &str| at(&format!("set_aside[{i}].{field}"));
+                aside.push(SetAside {
+                    rule: line(&place("rule"), &one.rule)?,
+                    step: line(&place("step"), &one.step)?,
+                    reason: line(&place("reason"), &one.reason)?,
+                    at: one.at.with_timezone(&Utc),
+                });
+            }
+            aside
+        },
     };
     check_chain(&picture)
         .map_err(|e| Refusal::new(at(&format!("steps[{}]", e.step())), e.to_string()))?;
     Ok(picture)
 }
 
-fn check_step(path: &str, doc: &StepDoc, shelf: &[Material]) -> Checked<Step> {
+pub(super) fn check_step(path: &str, doc: &StepDoc, shelf: &StudioDocument) -> Checked<Step> {
     let at = |field: &str| format!("{path}.{field}");
-    let mut mix = Vec::with_capacity(doc.mix.len());
-    for (i, part) in doc.mix.iter().enumerate() {
-        let place = at(&format!("mix[{i}]"));
-        if !shelf.iter().any(|m| m.id == part.material) {
-            let reason = format!("no material \"{}\" is on the shelf", part.material);
-            return Err(Refusal::new(format!("{place}.material"), reason));
+    let mix = check_mix(&at("mix"), &doc.mix, &shelf.materials)?;
+    if let Some(id) = &doc.tub {
+        let place = at("tub");
+        let tub = shelf
+            .tub(id)
+            .ok_or_else(|| Refusal::new(&place, format!("no tub \"{id}\" is on the shelf")))?;
+        if !same_mix(&tub.mix, &mix) {
+            let reason = format!("the mix is not what is in the tub \"{}\"", tub.name);
+            return Err(Refusal::new(place, reason));
         }
-        let parts = quantity!(Parts, format!("{place}.parts"), part.parts)?;
-        mix.push(Part { material: part.material.clone(), parts });
     }
     let step = Step {
         id: line(&at("id"), &doc.id)?,
@@ -296,13 +330,26 @@ fn check_step(path: &str, doc: &StepDoc, shelf: &[Material]) -> Checked<Step> {
         after: doc.after.clone(),
         needs: doc.needs,
         not_before: doc.not_before.map(|t| t.with_timezone(&Utc)),
+        pinned_at: doc.pinned_at.map(|t| t.with_timezone(&Utc)),
         earliest_gap_min: match doc.earliest_gap_min {
             None => None,
             Some(min) => Some(quantity!(Minutes, at("earliest_gap_min"), min)?),
         },
         laid_at: doc.laid_at.map(|t| t.with_timezone(&Utc)),
+        tub: doc.tub.clone(),
+        loss: match doc.loss {
+            None => None,
+            Some(loss) => Some(quantity!(Share, at("loss"), loss)?),
+        },
+        cup_g: match doc.cup_g {
+            None => None,
+            Some(grams) => Some(quantity!(Grams, at("cup_g"), grams)?),
+        },
     };
-    let whole = StudioDocument::coat_from(shelf, &step);
+    if step.loss.is_some_and(|loss| loss >= 1.0) {
+        return Err(Refusal::new(at("loss"), CupError::AllLost.to_string()));
+    }
+    let whole = StudioDocument::coat_from(&shelf.materials, &step);
     whole.map_err(|e| {
         let field = if step.wet_film_um.is_none() { "wet_film_um" } else { "mix" };
         Refusal::new(at(field), e.to_string())

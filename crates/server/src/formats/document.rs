@@ -1,5 +1,6 @@
 //! The studio document as it is written: shapes only; `check` makes it a checked one.
 
+use super::shelf_doc::{MaterialDoc, TubDoc, WayDoc};
 use super::words;
 use chrono::{DateTime, FixedOffset, NaiveDate};
 use schemars::JsonSchema;
@@ -21,6 +22,12 @@ pub struct Document {
     /// The shelf.
     #[serde(default)]
     pub materials: Vec<MaterialDoc>,
+    /// Pre-mixed colour.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub tubs: Vec<TubDoc>,
+    /// The painter's own ways of working.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub ways: Vec<WayDoc>,
     /// The pictures.
     #[serde(default)]
     pub pictures: Vec<PictureDoc>,
@@ -46,9 +53,35 @@ pub struct StudioDoc {
     /// Minutes to change picture or mix; 10 when not said.
     #[serde(default = "ten_minutes")]
     pub setup_min: f64,
+    /// Where the studio stands, when colour is judged by daylight only.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub daylight: Option<DaylightDoc>,
     /// The painter's schools.
     #[serde(default)]
     pub schools: SchoolsDoc,
+    /// The order of work that was settled on; without it, what can start first comes first.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub order: Vec<TurnDoc>,
+}
+
+/// Where the studio stands: between sunrise and sunset there colour may be judged.
+#[derive(Debug, Clone, Serialize, Deserialize, JsonSchema, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct DaylightDoc {
+    /// Degrees, north positive.
+    pub latitude_deg: f64,
+    /// Degrees, east positive.
+    pub longitude_deg: f64,
+}
+
+/// One entry of an order of work.
+#[derive(Debug, Clone, Serialize, Deserialize, JsonSchema, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct TurnDoc {
+    /// The picture's `id`.
+    pub picture: String,
+    /// The step's `id`.
+    pub step: String,
 }
 
 const fn one_place() -> u32 {
@@ -148,34 +181,6 @@ pub struct HourlyDoc {
     pub air_speed_m_s: Option<f64>,
 }
 
-/// A material on the shelf.
-#[derive(Debug, Clone, Serialize, Deserialize, JsonSchema, ToSchema)]
-#[serde(deny_unknown_fields)]
-pub struct MaterialDoc {
-    /// Its name in mixes.
-    pub id: String,
-    /// What the painter calls it.
-    pub name: String,
-    /// `paint`, `medium`, `retarder`, `water`, `primer`, `varnish`, `solvent_varnish`, or another
-    /// word of the studio's own.
-    pub kind: String,
-    /// Polymer and pigment, volume fraction.
-    pub solids: f64,
-    /// Water, volume fraction.
-    pub water: f64,
-    /// Slow volatile (retarder, humectant, coalescent), volume fraction.
-    pub glycol: f64,
-    /// Polymer alone, volume fraction of the wet material; at most the solids.
-    #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub binder: Option<f64>,
-    /// Density [g/ml]; without it the cup gives no grams.
-    #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub density_g_ml: Option<f64>,
-    /// Colour to draw it with, `#rrggbb`.
-    #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub swatch: Option<String>,
-}
-
 /// A picture.
 #[derive(Debug, Clone, Serialize, Deserialize, JsonSchema, ToSchema)]
 #[serde(deny_unknown_fields)]
@@ -200,6 +205,38 @@ pub struct PictureDoc {
     /// The steps in order.
     #[serde(default)]
     pub steps: Vec<StepDoc>,
+    /// Another school of thinning than the studio's, and why.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub thinning: Option<ThinningDoc>,
+    /// Findings that were set aside.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub set_aside: Vec<SetAsideDoc>,
+}
+
+/// Another school of thinning for one picture.
+#[derive(Debug, Clone, Serialize, Deserialize, JsonSchema, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct ThinningDoc {
+    /// The school.
+    #[schemars(schema_with = "words::json::thinning")]
+    #[schema(schema_with = words::api::thinning)]
+    pub school: Thinning,
+    /// Why, in the painter's words.
+    pub reason: String,
+}
+
+/// A finding that was set aside.
+#[derive(Debug, Clone, Serialize, Deserialize, JsonSchema, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct SetAsideDoc {
+    /// The rule's name.
+    pub rule: String,
+    /// The step's name within the picture.
+    pub step: String,
+    /// Why, in the painter's words.
+    pub reason: String,
+    /// When.
+    pub at: DateTime<FixedOffset>,
 }
 
 const fn one() -> f64 {
@@ -256,9 +293,21 @@ pub struct StepDoc {
     /// Shortest wait after what it stands on [min].
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub earliest_gap_min: Option<f64>,
+    /// To be started at this very time, if what it stands on is ready by then.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub pinned_at: Option<DateTime<FixedOffset>>,
     /// When the coat was there, or the step done.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub laid_at: Option<DateTime<FixedOffset>>,
+    /// The tub it is painted from; the mix is the tub's then.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub tub: Option<String>,
+    /// Share of the cup that stays in cup and brush; 0.15 when not said.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub loss: Option<f64>,
+    /// What the full cup weighed, brush and all, before the coat [g].
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub cup_g: Option<f64>,
 }
 
 /// Parts of one material, by volume.

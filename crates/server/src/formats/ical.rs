@@ -2,9 +2,10 @@
 
 use chrono::{DateTime, Utc};
 use icalendar::{Alarm, Calendar, Component, Event, EventLike};
-use ulvek_core::picture::Need;
-use ulvek_core::planner::{Plan, Wait, WaitReason, need_word};
-use ulvek_core::studio::StudioDocument;
+use ulvek_core::cup::amounts;
+use ulvek_core::picture::{Need, Picture, Step};
+use ulvek_core::planner::{Plan, PlannedStep, Wait, WaitReason, need_word, wet_session};
+use ulvek_core::studio::{StudioDocument, taken_ml};
 
 /// Writes the plan of a studio. `stamp` is now; event ids stay the same from plan to plan, so
 /// that a subscribed calendar moves events instead of doubling them.
@@ -25,9 +26,19 @@ pub fn calendar(document: &StudioDocument, plan: &Plan, stamp: DateTime<Utc>) ->
                 .summary(&format!("{}: {}{part}", picture.title, step.title()))
                 .starts(sitting.from)
                 .ends(sitting.to);
-            if let Some(wait) = planned.wait.as_ref().filter(|_| n == 0) {
-                let below = picture.steps[wait.of].title();
-                event.description(&format!("{}.", why(wait, below)));
+            let cup = cup_line(document, picture, step).filter(|_| n == 0);
+            let wait = planned.wait.as_ref().filter(|_| n == 0);
+            let because = wait.map(|w| format!("{}.", why(w, picture.steps[w.of].title())));
+            let aside = if n == 0 { beside(document, planned) } else { Vec::new() };
+            let said: Vec<String> = because.into_iter().chain(cup).chain(aside).collect();
+            if !said.is_empty() {
+                event.description(&said.join("\n"));
+            }
+            if let Some(wet) = wet_session(document, planned).filter(|_| n == 0) {
+                let ahead = wet.humidifier_on - sitting.from;
+                event.alarm(Alarm::display("Humidifier on", ahead));
+            }
+            if let Some(wait) = wait {
                 let ready = wait.film_ready.filter(|at| *at > stamp && *at <= sitting.from);
                 if let (Some(at), Some(said)) = (ready, alarm_text(wait, &picture.title)) {
                     event.alarm(Alarm::display(&said, at - sitting.from));
@@ -37,6 +48,33 @@ pub fn calendar(document: &StudioDocument, plan: &Plan, stamp: DateTime<Utc>) ->
         }
     }
     calendar.to_string()
+}
+
+/// What to do before and during a long wet session, each in a sentence.
+pub fn beside(document: &StudioDocument, planned: &PlannedStep) -> Vec<String> {
+    let Some(wet) = wet_session(document, planned) else { return Vec::new() };
+    let on = wet.humidifier_on.with_timezone(&document.hours.zone());
+    vec![
+        format!("Humidifier on from {}.", on.format("%H:%M")),
+        format!("Mist the palette, not the picture, every {} min.", wet.mist_every.num_minutes()),
+    ]
+}
+
+/// What to mix for a step, in a line: "Mix 9.4 ml: 8.5 ml Glazing liquid + 0.9 ml Ultramarine PB29."
+/// `None` when nothing is mixed for it.
+pub fn cup_line(document: &StudioDocument, picture: &Picture, step: &Step) -> Option<String> {
+    let total = taken_ml(picture, step)?;
+    if let Some(tub) = step.tub.as_deref().and_then(|id| document.tub(id)) {
+        return Some(format!("Take {total:.1} ml from the tub {}.", tub.name));
+    }
+    let parts = amounts(&step.mix, total, &document.materials).ok()?;
+    let name = |id: &str| document.material(id).map_or_else(|| id.to_owned(), |m| m.name.clone());
+    if let [only] = parts.as_slice() {
+        return Some(format!("Take {total:.1} ml {}.", name(&only.material)));
+    }
+    let said: Vec<String> =
+        parts.iter().map(|a| format!("{:.1} ml {}", a.ml, name(&a.material))).collect();
+    Some(format!("Mix {total:.1} ml: {}.", said.join(" + ")))
 }
 
 /// Alarms ring when the film becomes paintable or ready to seal.
@@ -59,6 +97,7 @@ pub fn why(wait: &Wait, below: &str) -> String {
         WaitReason::Gap => "the gap you asked for",
         WaitReason::NotBefore => "the date you set",
         WaitReason::FlatPlace => "a flat place that comes free",
+        WaitReason::Pinned => "the time you pinned it to",
     };
     format!("Waits after {below}: {reason}")
 }

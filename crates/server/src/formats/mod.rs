@@ -1,18 +1,26 @@
 //! The open formats: the studio document and iCalendar.
 
 mod check;
+mod check_shelf;
 mod document;
 mod ical;
+mod shelf_doc;
 pub(crate) mod words;
 mod write;
 
 pub use check::{Refusal, check_document, check_picture, check_studio};
+pub use check_shelf::check_shelf;
 pub use document::{
-    AirDoc, ClosedDoc, Document, GroundDoc, HourDoc, HourlyDoc, MaterialDoc, PartDoc, PictureDoc,
-    SchoolsDoc, StepDoc, StudioDoc,
+    AirDoc, ClosedDoc, DaylightDoc, Document, GroundDoc, HourDoc, HourlyDoc, PartDoc, PictureDoc,
+    SchoolsDoc, SetAsideDoc, StepDoc, StudioDoc, ThinningDoc, TurnDoc,
 };
-pub use ical::{calendar, why};
-pub use write::{material_doc, picture_doc, studio_doc, write_document};
+pub use ical::{beside, calendar, cup_line, why};
+pub use shelf_doc::{MaterialDoc, StockDoc, TubCheckDoc, TubDoc, WayDoc};
+pub(crate) use write::local;
+pub use write::{
+    material_doc, mix_doc, picture_doc, step_doc, studio_doc, tub_doc, turn_doc, way_doc,
+    write_document,
+};
 
 use ulvek_core::studio::StudioDocument;
 

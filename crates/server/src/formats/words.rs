@@ -5,7 +5,7 @@ use serde_json::Value;
 use ulvek_core::film::FilmState;
 use ulvek_core::picture::{Need, StepKind};
 use ulvek_core::rules::Severity;
-use ulvek_core::studio::{Thinning, Waiting};
+use ulvek_core::studio::{Finish, Line, Opacity, Thinning, Tightness, Trouble, Waiting};
 
 /// The words of a list of enum values, as serde writes them.
 fn list<T: Serialize>(values: impl IntoIterator<Item = T>) -> Vec<Value> {
@@ -37,6 +37,26 @@ fn waitings() -> Vec<Value> {
     list([Waiting::Brisk, Waiting::Standard, Waiting::Patient])
 }
 
+fn lines() -> Vec<Value> {
+    list(Line::WORDS.iter().map(|(_, case)| case))
+}
+
+fn opacities() -> Vec<Value> {
+    list(Opacity::WORDS.iter().map(|(_, case)| case))
+}
+
+fn finishes() -> Vec<Value> {
+    list(Finish::WORDS.iter().map(|(_, case)| case))
+}
+
+fn tightnesses() -> Vec<Value> {
+    list(Tightness::WORDS.iter().map(|(_, case)| case))
+}
+
+fn troubles() -> Vec<Value> {
+    list(Trouble::WORDS.iter().map(|(_, case)| case))
+}
+
 /// For the JSON Schema.
 pub(crate) mod json {
     use schemars::{Schema, SchemaGenerator, json_schema};
@@ -48,13 +68,27 @@ pub(crate) mod json {
             }
         )*};
     }
-    words!(kind: kinds, thinning: thinnings, waiting: waitings);
+    words!(
+        kind: kinds,
+        thinning: thinnings,
+        waiting: waitings,
+        tightness: tightnesses
+    );
 
-    /// `needs` may also be left out as `null`.
-    pub(crate) fn need(_: &mut SchemaGenerator) -> Schema {
-        let mut words = super::needs();
-        words.push(serde_json::Value::Null);
-        json_schema!({ "enum": words })
+    macro_rules! may_be_null {
+        ($($name:ident: $list:ident),*) => {$(
+            pub(crate) fn $name(_: &mut SchemaGenerator) -> Schema {
+                let mut words = super::$list();
+                words.push(serde_json::Value::Null);
+                json_schema!({ "enum": words })
+            }
+        )*};
+    }
+    may_be_null!(need: needs, line: lines, opacity: opacities, finish: finishes);
+
+    /// A list of troubles.
+    pub(crate) fn troubles(_: &mut SchemaGenerator) -> Schema {
+        json_schema!({ "type": "array", "items": { "type": "string", "enum": super::troubles() } })
     }
 }
 
@@ -73,9 +107,21 @@ pub(crate) mod api {
         kind: kinds,
         need: needs,
         severity: severities,
+        state: states,
         thinning: thinnings,
-        waiting: waitings
+        waiting: waitings,
+        tightness: tightnesses,
+        line: lines,
+        opacity: opacities,
+        finish: finishes
     );
+
+    /// A list of troubles found in a tub.
+    pub(crate) fn troubles() -> Array {
+        let trouble =
+            ObjectBuilder::new().schema_type(Type::String).enum_values(Some(super::troubles()));
+        ArrayBuilder::new().items(trouble).build()
+    }
 
     /// A list of film states.
     pub(crate) fn states() -> Array {

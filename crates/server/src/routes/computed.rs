@@ -1,8 +1,8 @@
 //! What is computed from a studio: outlook, strata, calendar. Nothing of it is stored.
 
 use super::wire::{
-    AirOut, CoatOut, FilmOut, FindingOut, Outlook, PictureOutlook, PlannedOut, SpanOut, StatesOut,
-    Strata, WaitOut, instant,
+    AirOut, AsideOut, CoatOut, FilmOut, FindingOut, Outlook, PictureOutlook, PlannedOut,
+    ShortageOut, SpanOut, StatesOut, Strata, WaitOut, instant,
 };
 use crate::extract::{Asked, Key};
 use crate::formats::{calendar, why};
@@ -14,8 +14,8 @@ use axum::http::header;
 use axum::response::IntoResponse;
 use chrono::{DateTime, Duration, DurationRound, Utc};
 use serde::Deserialize;
-use ulvek_core::picture::Frame;
-use ulvek_core::planner::{CoatOutlook, Plan, PlannedStep, Request, outlook as follow, plan};
+use ulvek_core::picture::{Frame, Picture};
+use ulvek_core::planner::{CoatOutlook, Plan, PlannedStep, Request, Wait, outlook as follow, plan};
 use ulvek_core::rules::{Finding, check};
 use ulvek_core::studio::{StudioDocument, Swatch};
 use ulvek_store::StoredStudio;
@@ -30,7 +30,7 @@ const STRATA_FRAMES: usize = 600;
 /// How long strata go on after the last coat [days]. [practice]
 const STRATA_AFTER_DAYS: i64 = 4;
 
-async fn load(app: &App, studio: Uuid) -> Result<StoredStudio, Problem> {
+pub(super) async fn load(app: &App, studio: Uuid) -> Result<StoredStudio, Problem> {
     let mut conn = app.pool.acquire().await?;
     Ok(ulvek_store::load_studio(&mut conn, studio).await?)
 }
@@ -47,7 +47,7 @@ pub async fn outlook(State(app): State<App>, Key(id): Key) -> Result<Json<Outloo
 fn make_outlook(stored: &StoredStudio, now: DateTime<Utc>) -> Outlook {
     let document = &stored.document;
     let made = plan(Request { document, from: now });
-    let findings = check(document);
+    let findings = check(document, now);
     let pictures = (0..document.pictures.len()).map(|p| {
         let (coats, _) = follow(document, p, &made, (seconds(now), 0));
         picture_outlook(stored, p, &made, &findings, &coats)
@@ -60,14 +60,47 @@ fn make_outlook(stored: &StoredStudio, now: DateTime<Utc>) -> Outlook {
         sessions: sessions(document, from, to),
         air: hourly(document, from, to),
         pictures: pictures.collect(),
+        shortages: shortages(stored, &made),
     }
+}
+
+/// What planned work runs short of, with the sitting at which it does.
+fn shortages(stored: &StoredStudio, made: &Plan) -> Vec<ShortageOut> {
+    let document = &stored.document;
+    let starts = |s: &PlannedStep| s.sittings.first().map(|x| x.from);
+    let mut work: Vec<_> =
+        made.steps.iter().filter_map(|s| Some((starts(s)?, (s.picture, s.step)))).collect();
+    work.sort_unstable();
+    let order: Vec<_> = work.iter().map(|(_, at)| *at).collect();
+    document
+        .shortages(&order)
+        .into_iter()
+        .map(|s| {
+            let (p, i) = s.at;
+            ShortageOut {
+                of: s.of,
+                name: s.name,
+                tub: s.tub,
+                left_ml: s.left_ml,
+                needs_ml: s.needs_ml,
+                picture: stored.pictures[p].id,
+                picture_title: document.pictures[p].title.clone(),
+                title: document.pictures[p].steps[i].title().to_owned(),
+                at: work.iter().find(|(_, at)| *at == s.at).map(|(from, _)| *from),
+            }
+        })
+        .collect()
 }
 
 fn seconds(at: DateTime<Utc>) -> f64 {
     at.timestamp_micros() as f64 / 1e6
 }
 
-fn sessions(document: &StudioDocument, from: DateTime<Utc>, to: DateTime<Utc>) -> Vec<SpanOut> {
+pub(super) fn sessions(
+    document: &StudioDocument,
+    from: DateTime<Utc>,
+    to: DateTime<Utc>,
+) -> Vec<SpanOut> {
     let found = document.hours.sessions(from, to);
     found.into_iter().map(|s| SpanOut { from: s.from, to: s.to }).collect()
 }
@@ -123,6 +156,10 @@ fn picture_outlook(
                 what: f.what.clone(),
                 remedy: f.remedy.into(),
                 provenance: f.provenance.into(),
+                set_aside: f
+                    .set_aside
+                    .as_ref()
+                    .map(|a| AsideOut { reason: a.reason.clone(), at: a.at }),
             })
             .collect(),
     }
@@ -146,6 +183,18 @@ fn coat_out(document: &StudioDocument, p: usize, coat: &CoatOutlook) -> CoatOut 
     }
 }
 
+/// Why a step of `picture` waits.
+pub(super) fn wait_out(wait: &Wait, picture: &Picture) -> WaitOut {
+    WaitOut {
+        state: wait.state,
+        of: picture.steps[wait.of].title().to_owned(),
+        until: wait.until,
+        lag_min: wait.lag_min,
+        because: why(wait, picture.steps[wait.of].title()),
+        film_ready: wait.film_ready,
+    }
+}
+
 fn planned_out(document: &StudioDocument, planned: &PlannedStep) -> PlannedOut {
     let picture = &document.pictures[planned.picture];
     let step = &picture.steps[planned.step];
@@ -153,15 +202,9 @@ fn planned_out(document: &StudioDocument, planned: &PlannedStep) -> PlannedOut {
         step: step.id.clone(),
         title: step.title().to_owned(),
         sittings: planned.sittings.iter().map(|s| SpanOut { from: s.from, to: s.to }).collect(),
-        waits_for: planned.wait.as_ref().map(|wait| WaitOut {
-            state: wait.state,
-            of: picture.steps[wait.of].title().to_owned(),
-            until: wait.until,
-            lag_min: wait.lag_min,
-            because: why(wait, picture.steps[wait.of].title()),
-            film_ready: wait.film_ready,
-        }),
+        waits_for: planned.wait.as_ref().map(|wait| wait_out(wait, picture)),
         blocked: planned.blocked.as_ref().map(ToString::to_string),
+        cup_g: step.cup_g,
     }
 }
 
@@ -195,7 +238,7 @@ fn make_strata(stored: &StoredStudio, p: usize, now: DateTime<Utc>) -> Strata {
     let first = coats.first().map_or(now, |c| instant(c.history.coat.at));
     Strata {
         now,
-        outlook: picture_outlook(stored, p, &made, &check(document), &coats),
+        outlook: picture_outlook(stored, p, &made, &check(document, now), &coats),
         absorbs_um: document.pictures[p].absorbs_um,
         sessions: sessions(document, first.min(now) - Duration::days(1), until),
         films: films(&coats, &frames),

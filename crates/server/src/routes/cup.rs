@@ -2,7 +2,7 @@
 
 use super::wire::instant;
 use crate::extract::{Body, Key};
-use crate::formats::PartDoc;
+use crate::formats::{PartDoc, mix_doc};
 use crate::problem::Problem;
 use crate::state::{App, compute};
 use axum::Json;
@@ -10,17 +10,22 @@ use axum::extract::State;
 use chrono::{DateTime, Utc};
 use serde::{Deserialize, Serialize};
 use ulvek_core::cup::{
-    Change, CupError, Limit, LimitKind, Pour, Surface, adjust, amounts, if_laid, limits, most_from,
-    pour_ml, round_to,
+    Amount, Change, CupError, IfLaid, Limit, LimitKind, MOST_CUPS, Pour, Unit, adjust, amounts,
+    if_laid, limits, loss_of, on_picture_ml, pour_ml, reach, round_to, series, surface_of, turn,
 };
 use ulvek_core::film::FilmState;
 use ulvek_core::picture::{Part, Picture};
-use ulvek_core::quantity::{OutOfRange, Parts};
+use ulvek_core::quantity::{Millilitres, OutOfRange, Parts};
 use ulvek_core::studio::StudioDocument;
 use utoipa::ToSchema;
+use uuid::Uuid;
 
 /// Smallest and largest measure a cup is rounded to [ml]. [practice] a drop to a spoon
 const MEASURES: std::ops::RangeInclusive<f64> = 0.01..=50.0;
+/// Most turns in one question. [practice] what a hand does before the answer is there
+const MOST_TURNS: usize = 200;
+/// Most parts in a cup. [practice]
+const MOST_PARTS: usize = 50;
 
 /// A cup that is asked about.
 #[derive(Deserialize, ToSchema)]
@@ -28,17 +33,66 @@ const MEASURES: std::ops::RangeInclusive<f64> = 0.01..=50.0;
 pub struct CupAsk {
     /// What is in it, parts by volume.
     pub mix: Vec<PartDoc>,
+    /// What was turned since, in order; the others follow each turn.
+    #[serde(default)]
+    pub turns: Vec<Turn>,
     /// Wet film of the coat [um].
     pub wet_film_um: f64,
     /// Share of the picture's area it covers.
     pub share_of_area: f64,
     /// Share of the cup that stays in cup and brush.
     pub loss: f64,
+    /// The whole cup [ml], instead of the loss: what is more than the coat takes is lost.
+    #[serde(default)]
+    pub total_ml: Option<f64>,
     /// What the bench can measure [ml].
     pub measure_ml: f64,
     /// A material of which there is only so much.
     #[serde(default)]
     pub have: Option<Have>,
+}
+
+/// One number of the recipe that was set.
+#[derive(Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Turn {
+    /// Which part, from 0.
+    pub part: usize,
+    /// What it is counted in.
+    pub unit: TurnUnit,
+    /// How much.
+    pub value: f64,
+    /// Size of the cup it was set in [ml]; the cup of this question when not said.
+    #[serde(default)]
+    pub of_ml: Option<f64>,
+}
+
+/// What a part is counted in.
+#[derive(Clone, Copy, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum TurnUnit {
+    /// Parts: the others keep theirs.
+    Parts,
+    /// Percent of the cup.
+    Percent,
+    /// Millilitres in a cup of the same size.
+    Ml,
+    /// Grams in a cup of the same size.
+    Grams,
+    /// Drops in a cup of the same size.
+    Drops,
+}
+
+impl From<TurnUnit> for Unit {
+    fn from(unit: TurnUnit) -> Self {
+        match unit {
+            TurnUnit::Parts => Self::Parts,
+            TurnUnit::Percent => Self::Percent,
+            TurnUnit::Ml => Self::Ml,
+            TurnUnit::Grams => Self::Grams,
+            TurnUnit::Drops => Self::Drops,
+        }
+    }
 }
 
 /// What is left of a material.
@@ -56,6 +110,8 @@ pub struct Have {
 pub struct CupPart {
     /// Its name on the shelf.
     pub material: String,
+    /// How many parts.
+    pub parts: f64,
     /// Share of the cup by volume.
     pub share: f64,
     /// Volume [ml].
@@ -115,6 +171,8 @@ pub struct CupOut {
     pub total_ml: f64,
     /// What of it ends on the picture [ml].
     pub on_picture_ml: f64,
+    /// Share of the cup that stays in cup and brush.
+    pub loss: f64,
     /// The parts, in the order of the mix.
     pub parts: Vec<CupPart>,
     /// Largest change of a part's share by rounding.
@@ -143,6 +201,45 @@ pub struct CupOut {
     /// How far the material goes that is short.
     #[schema(required)]
     pub short: Option<CupShort>,
+    /// What can hurt about what is in it, in plain words.
+    pub hazards: Vec<String>,
+}
+
+/// A dilution series that is asked about.
+#[derive(Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct SeriesAsk {
+    /// The material whose share rises.
+    pub strong: String,
+    /// The material that makes up the rest.
+    pub thin: String,
+    /// Share of the strong one in the first cup.
+    pub from: f64,
+    /// And in the last.
+    pub to: f64,
+    /// How many cups.
+    pub cups: usize,
+    /// Volume of each [ml].
+    pub ml: f64,
+    /// Wet film of a coat of them [um].
+    pub wet_film_um: f64,
+}
+
+/// One cup of a series.
+#[derive(Serialize, ToSchema)]
+pub struct SeriesCup {
+    /// What is in it, parts of 100.
+    pub mix: Vec<PartDoc>,
+    /// How much of each goes in.
+    pub parts: Vec<CupPart>,
+    /// Its limits.
+    pub limits: Vec<CupLimit>,
+    /// Minutes a coat of it can be worked.
+    #[schema(required)]
+    pub working_min: Option<f64>,
+    /// When a coat of it may be painted over.
+    #[schema(required)]
+    pub paintable_at: Option<DateTime<Utc>>,
 }
 
 /// Computes a cup for a picture: amounts, limits, and what it would do if laid as soon as that is
@@ -155,13 +252,30 @@ pub async fn cup(
     Key(id): Key,
     Body(ask): Body<CupAsk>,
 ) -> Result<Json<CupOut>, Problem> {
-    let mut conn = app.pool.acquire().await?;
-    let stored = ulvek_store::load_picture(&mut conn, id).await?;
-    let studio = ulvek_store::load_studio(&mut conn, stored.studio).await?;
-    drop(conn);
+    let (document, picture) = bench(&app, id).await?;
     let now = app.clock.now();
-    let picture = stored.picture;
-    compute(move || make(&studio.document, &picture, now, &ask)).await?.map(Json)
+    compute(move || make(&document, &picture, now, &ask)).await?.map(Json)
+}
+
+/// A row of cups from light to strong, each with what a coat of it would do. Stores nothing.
+#[utoipa::path(post, path = "/api/pictures/{id}/cup/series", tag = "computed", params(("id" = Uuid, Path)),
+    request_body = SeriesAsk,
+    responses((status = 200, body = [SeriesCup]), (status = 404, body = Problem), (status = 422, body = Problem)))]
+pub async fn cup_series(
+    State(app): State<App>,
+    Key(id): Key,
+    Body(ask): Body<SeriesAsk>,
+) -> Result<Json<Vec<SeriesCup>>, Problem> {
+    let (document, picture) = bench(&app, id).await?;
+    let now = app.clock.now();
+    compute(move || make_series(&document, &picture, now, &ask)).await?.map(Json)
+}
+
+async fn bench(app: &App, picture: Uuid) -> Result<(StudioDocument, Picture), Problem> {
+    let mut conn = app.pool.acquire().await?;
+    let stored = ulvek_store::load_picture(&mut conn, picture).await?;
+    let studio = ulvek_store::load_studio(&mut conn, stored.studio).await?;
+    Ok((studio.document, stored.picture))
 }
 
 fn refuse(error: &CupError) -> Problem {
@@ -171,9 +285,29 @@ fn refuse(error: &CupError) -> Problem {
         }
         CupError::Range(_) => "share_of_area",
         CupError::AllLost => "loss",
-        CupError::Nothing | CupError::Unknown(_) => "mix",
+        CupError::TooSmall(_) => "total_ml",
+        _ => "mix",
     };
     Problem::refused(place, error.to_string())
+}
+
+/// The mix as asked, with every turn made.
+fn turned(document: &StudioDocument, ask: &CupAsk, total_ml: f64) -> Result<Vec<Part>, Problem> {
+    if ask.mix.len() > MOST_PARTS || ask.turns.len() > MOST_TURNS {
+        return Err(Problem::refused("mix", format!("at most {MOST_PARTS} parts fit into a cup")));
+    }
+    let mut mix = Vec::with_capacity(ask.mix.len());
+    for (i, part) in ask.mix.iter().enumerate() {
+        let parts = Parts::try_new(part.parts)
+            .map_err(|e| Problem::refused(format!("mix[{i}].parts"), e.to_string()))?;
+        mix.push(Part { material: part.material.clone(), parts: parts.get() });
+    }
+    for t in &ask.turns {
+        let of_ml = t.of_ml.unwrap_or(total_ml);
+        mix = turn(&mix, (t.part, t.unit.into(), t.value), of_ml, &document.materials)
+            .map_err(|e| Problem::refused(format!("mix[{}]", t.part), e.to_string()))?;
+    }
+    Ok(mix)
 }
 
 fn make(
@@ -182,82 +316,145 @@ fn make(
     now: DateTime<Utc>,
     ask: &CupAsk,
 ) -> Result<CupOut, Problem> {
-    let mut mix = Vec::with_capacity(ask.mix.len());
-    for (i, part) in ask.mix.iter().enumerate() {
-        let parts = Parts::try_new(part.parts)
-            .map_err(|e| Problem::refused(format!("mix[{i}].parts"), e.to_string()))?;
-        mix.push(Part { material: part.material.clone(), parts: parts.get() });
-    }
     if !MEASURES.contains(&ask.measure_ml) {
         return Err(Problem::refused("measure_ml", "a measure must be from 0.01 to 50 ml"));
     }
-    let pour = Pour {
+    let mut pour = Pour {
         area_m2: picture.area_m2(),
         share_of_area: ask.share_of_area,
         wet_film_um: ask.wet_film_um,
         loss: ask.loss,
     };
-    let total_ml = pour_ml(&pour).map_err(|e| refuse(&e))?;
+    // The coat is checked first, whichever way the size of the cup is said.
+    let mut total_ml = pour_ml(&pour).map_err(|e| refuse(&e))?;
+    if let Some(whole) = ask.total_ml {
+        pour.loss = loss_of(&pour, whole).map_err(|e| refuse(&e))?;
+        total_ml = whole;
+    }
+    let mix = turned(document, ask, total_ml)?;
     let cup = amounts(&mix, total_ml, &document.materials).map_err(|e| refuse(&e))?;
     let composition =
         document.composition(&mix).map_err(|e| Problem::refused("mix", e.to_string()))?;
     let rounded = round_to(&cup, ask.measure_ml);
     let at = now.timestamp_micros() as f64 / 1e6;
     let laid = if_laid(document, picture, at, ask.wet_film_um, composition);
-    let reaches = |state| laid.as_ref().and_then(|l| l.events.at(state));
-    let bare = picture.steps.iter().all(|s| s.laid_at.is_none() || s.mix.is_empty());
-    let surface =
-        if bare && picture.absorbs_um > 0.0 { Surface::Absorbent } else { Surface::Sealed };
-    let school = document.schools.thinning;
+    let reaches = |state| laid.as_ref().and_then(|l| l.events.at(state)).map(instant);
     let short = match &ask.have {
         None => None,
-        Some(have) => Some(short(&mix, have, &pour, total_ml)?),
+        Some(have) => Some(short(&mix, have, &pour)?),
     };
     Ok(CupOut {
         total_ml,
-        on_picture_ml: total_ml * (1.0 - ask.loss),
-        parts: cup
-            .iter()
-            .zip(&rounded.ml)
-            .map(|(a, rounded_ml)| CupPart {
-                material: a.material.clone(),
-                share: a.share,
-                ml: a.ml,
-                grams: a.grams,
-                drops: a.drops,
-                rounded_ml: *rounded_ml,
-            })
-            .collect(),
+        on_picture_ml: on_picture_ml(&pour),
+        loss: pour.loss,
+        parts: parts_out(&mix, &cup, &rounded.ml),
         rounding_share: rounded.worst_share,
         rounding_ml: rounded.more_ml,
-        limits: limits(&mix, &document.materials, surface, school).iter().map(limit_out).collect(),
+        limits: limits_out(document, picture, &mix),
         laid_at: laid.as_ref().map(|l| instant(l.at)),
         waits: laid.as_ref().is_none_or(|l| l.at > at),
-        working_min: reaches(FilmState::Setting)
-            .zip(laid.as_ref())
-            .map(|(t, laid)| (t - laid.at) / 60.0),
-        touch_dry_at: reaches(FilmState::TouchDry).map(instant),
-        paintable_at: reaches(FilmState::Paintable).map(instant),
+        working_min: working_min(laid.as_ref()),
+        touch_dry_at: reaches(FilmState::TouchDry),
+        paintable_at: reaches(FilmState::Paintable),
         offers: offers(&mix, document),
         short,
+        hazards: hazards(document, &mix),
     })
 }
 
-fn short(mix: &[Part], have: &Have, pour: &Pour, total_ml: f64) -> Result<CupShort, Problem> {
-    let most = most_from(mix, &have.material, have.ml).map_err(|e| {
+fn make_series(
+    document: &StudioDocument,
+    picture: &Picture,
+    now: DateTime<Utc>,
+    ask: &SeriesAsk,
+) -> Result<Vec<SeriesCup>, Problem> {
+    if !(1..=MOST_CUPS).contains(&ask.cups) {
+        let reason = format!("a series has from 1 to {MOST_CUPS} cups, not {}", ask.cups);
+        return Err(Problem::refused("cups", reason));
+    }
+    let ml = Millilitres::try_new(ask.ml).map_err(|e| Problem::refused("ml", e.to_string()))?.get();
+    if ask.strong == ask.thin {
+        return Err(Problem::refused("thin", "a series needs two different materials"));
+    }
+    let row = series((&ask.strong, &ask.thin), (ask.from, ask.to), ask.cups)
+        .map_err(|e| Problem::refused("from", e.to_string()))?;
+    let at = now.timestamp_micros() as f64 / 1e6;
+    row.into_iter()
+        .map(|mix| {
+            let cup = amounts(&mix, ml, &document.materials).map_err(|e| refuse(&e))?;
+            let composition =
+                document.composition(&mix).map_err(|e| Problem::refused("mix", e.to_string()))?;
+            let film = ulvek_core::quantity::WetFilm::try_new(ask.wet_film_um)
+                .map_err(|e| refuse(&CupError::Range(e)))?;
+            let laid = if_laid(document, picture, at, film.get(), composition);
+            let exact: Vec<f64> = cup.iter().map(|a| a.ml).collect();
+            Ok(SeriesCup {
+                mix: mix_doc(&mix),
+                parts: parts_out(&mix, &cup, &exact),
+                limits: limits_out(document, picture, &mix),
+                working_min: working_min(laid.as_ref()),
+                paintable_at: laid
+                    .as_ref()
+                    .and_then(|l| l.events.at(FilmState::Paintable))
+                    .map(instant),
+            })
+        })
+        .collect()
+}
+
+fn working_min(laid: Option<&IfLaid>) -> Option<f64> {
+    laid.and_then(IfLaid::working_min)
+}
+
+fn parts_out(mix: &[Part], cup: &[Amount], rounded_ml: &[f64]) -> Vec<CupPart> {
+    mix.iter()
+        .zip(cup)
+        .zip(rounded_ml)
+        .map(|((part, a), rounded_ml)| CupPart {
+            material: a.material.clone(),
+            parts: part.parts,
+            share: a.share,
+            ml: a.ml,
+            grams: a.grams,
+            drops: a.drops,
+            rounded_ml: *rounded_ml,
+        })
+        .collect()
+}
+
+fn hazards(document: &StudioDocument, mix: &[Part]) -> Vec<String> {
+    let mut found: Vec<String> = Vec::new();
+    for part in mix.iter().filter(|p| p.parts > 0.0) {
+        let Some(material) = document.material(&part.material) else { continue };
+        if let Some(hazard) = &material.hazards {
+            let said = format!("{}: {hazard}", material.name);
+            if !found.contains(&said) {
+                found.push(said);
+            }
+        }
+    }
+    found
+}
+
+fn short(mix: &[Part], have: &Have, pour: &Pour) -> Result<CupShort, Problem> {
+    let far = reach(mix, &have.material, have.ml, pour).map_err(|e| {
         let reason = match e {
             CupError::Unknown(name) => format!("the mix has no \"{name}\""),
             other => other.to_string(),
         };
         Problem::refused("have", reason)
     })?;
-    let reach = (most / total_ml).min(1.0);
     Ok(CupShort {
-        total_ml: most.min(total_ml),
-        wet_film_um: pour.wet_film_um * reach,
-        share_of_area: pour.share_of_area * reach,
-        enough: most >= total_ml,
+        total_ml: far.total_ml,
+        wet_film_um: far.wet_film_um,
+        share_of_area: far.share_of_area,
+        enough: far.enough,
     })
+}
+
+fn limits_out(document: &StudioDocument, picture: &Picture, mix: &[Part]) -> Vec<CupLimit> {
+    let school = document.thinning(picture);
+    limits(mix, &document.materials, surface_of(picture), school).iter().map(limit_out).collect()
 }
 
 fn limit_out(limit: &Limit) -> CupLimit {

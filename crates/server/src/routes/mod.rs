@@ -5,7 +5,13 @@ mod computed;
 mod cup;
 mod health;
 mod pictures;
+mod scale;
+mod search;
+mod season;
+pub(crate) mod season_wire;
+mod shelf;
 mod studios;
+mod week;
 mod wire;
 
 use crate::state::App;
@@ -39,7 +45,22 @@ pub fn api() -> OpenApiRouter<App> {
         .routes(routes!(computed::outlook))
         .routes(routes!(computed::plan_calendar))
         .routes(routes!(computed::strata))
+        .routes(routes!(season::season))
+        .routes(routes!(season::what_if))
+        .routes(routes!(week::week))
+        .routes(routes!(season::odds))
+        .routes(routes!(season::ways_to))
+        .routes(routes!(season::accept))
+        .routes(routes!(season::undo))
+        .routes(routes!(search::read, search::begin, search::stop))
+        .routes(routes!(search::events))
         .routes(routes!(cup::cup))
+        .routes(routes!(cup::cup_series))
+        .routes(routes!(scale::read, scale::load))
+        .routes(routes!(scale::tare))
+        .routes(routes!(shelf::read, shelf::save))
+        .routes(routes!(shelf::undo))
+        .routes(routes!(shelf::redo))
         .routes(routes!(pictures::create))
         .routes(routes!(pictures::read, pictures::save, pictures::delete))
         .routes(routes!(pictures::restore))

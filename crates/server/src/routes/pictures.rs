@@ -10,7 +10,8 @@ use axum::extract::State;
 use axum::http::StatusCode;
 use chrono::{DateTime, Duration, NaiveDate, Utc};
 use serde::Deserialize;
-use sqlx::MySqlConnection;
+use sqlx::{MySql, MySqlConnection, Transaction};
+use ulvek_core::cup::weighed;
 use ulvek_core::picture::{Picture, check_chain};
 use ulvek_core::quantity::WetFilm;
 use ulvek_core::studio::{StudioDocument, StudioHours};
@@ -40,6 +41,16 @@ async fn with_studio(
     Ok((stored, studio.document))
 }
 
+/// A transaction in which the shelf under picture `id` stays as it is.
+async fn with_shelf_held(app: &App, id: Uuid) -> Result<Transaction<'static, MySql>, Problem> {
+    let mut conn = app.pool.acquire().await?;
+    let studio = ulvek_store::studio_of(&mut conn, id).await?;
+    drop(conn);
+    let mut tx = app.pool.begin().await?;
+    ulvek_store::hold_shelf(&mut tx, studio).await?;
+    Ok(tx)
+}
+
 async fn reread(app: &App, id: Uuid) -> Result<Json<PictureOut>, Problem> {
     let mut conn = app.pool.acquire().await?;
     let (stored, studio) = with_studio(&mut conn, id).await?;
@@ -47,7 +58,7 @@ async fn reread(app: &App, id: Uuid) -> Result<Json<PictureOut>, Problem> {
 }
 
 /// A date that is newly set must not be past; one that has passed meanwhile may stay.
-fn check_due(
+pub(super) fn check_due(
     due: Option<NaiveDate>,
     was: Option<NaiveDate>,
     hours: &StudioHours,
@@ -68,7 +79,7 @@ fn check_due(
 }
 
 /// Nothing can have been done in the future.
-fn check_laid(picture: &Picture, now: DateTime<Utc>) -> Result<(), Problem> {
+pub(super) fn check_laid(picture: &Picture, now: DateTime<Utc>) -> Result<(), Problem> {
     let latest = now + Duration::seconds(CLOCKS_APART_S);
     match picture.steps.iter().position(|s| s.laid_at.is_some_and(|at| at > latest)) {
         Some(i) => Err(Problem::refused(
@@ -90,10 +101,11 @@ pub async fn create(
 ) -> Result<(StatusCode, Json<PictureOut>), Problem> {
     let now = app.clock.now();
     let mut tx = app.pool.begin().await?;
+    ulvek_store::hold_shelf(&mut tx, studio).await?;
     let document = ulvek_store::load_studio(&mut tx, studio).await?.document;
     // Its name within the studio is made here: names of deleted pictures stay taken.
     let doc = PictureDoc { id: Uuid::now_v7().simple().to_string(), ..doc };
-    let picture = check_picture("", &doc, &document.materials)?;
+    let picture = check_picture("", &doc, &document)?;
     check_due(picture.due, None, &document.hours, now)?;
     check_laid(&picture, now)?;
     let id = ulvek_store::create_picture(&mut tx, studio, &picture, now).await?;
@@ -120,10 +132,10 @@ pub async fn save(
     Body(edit): Body<PictureEdit>,
 ) -> Result<Json<PictureOut>, Problem> {
     let now = app.clock.now();
-    let mut tx = app.pool.begin().await?;
+    let mut tx = with_shelf_held(&app, id).await?;
     let (stored, studio) = with_studio(&mut tx, id).await?;
     let doc = PictureDoc { id: stored.picture.id.clone(), ..edit.picture };
-    let picture = check_picture("", &doc, &studio.materials)?;
+    let picture = check_picture("", &doc, &studio)?;
     check_due(picture.due, stored.picture.due, &studio.hours, now)?;
     check_laid(&picture, now)?;
     ulvek_store::save_picture(&mut tx, id, edit.version, &picture, &edit.label, now).await?;
@@ -143,17 +155,18 @@ pub async fn laid(
 ) -> Result<Json<PictureOut>, Problem> {
     let now = app.clock.now();
     let mut tx = app.pool.begin().await?;
-    let stored = ulvek_store::load_picture(&mut tx, id).await?;
+    let (stored, studio) = with_studio(&mut tx, id).await?;
     let mut picture = stored.picture;
     let Some(i) = picture.steps.iter().position(|s| s.id == laid.step) else {
         return Err(Problem::refused("step", format!("the picture has no step \"{}\"", laid.step)));
     };
-    let film = film(&picture, i, &laid)?;
+    let film = film(&studio, &picture, i, &laid)?;
     let step = &mut picture.steps[i];
-    step.laid_at = Some(laid.at);
+    let at = laid.at.unwrap_or(now);
+    step.laid_at = Some(at);
     step.wet_film_um = film;
     let label = format!("log {}", step.title());
-    if laid.at > now + Duration::seconds(CLOCKS_APART_S) {
+    if at > now + Duration::seconds(CLOCKS_APART_S) {
         return Err(Problem::refused("at", "a coat cannot have been laid in the future"));
     }
     check_chain(&picture).map_err(|e| Problem::refused("at", e.to_string()))?;
@@ -162,26 +175,44 @@ pub async fn laid(
     reread(&app, id).await
 }
 
-/// The wet film [um] that was really laid: as said, from the amount, or as planned.
-fn film(picture: &Picture, i: usize, laid: &Laid) -> Result<Option<f64>, Problem> {
+/// The wet film [um] that was really laid: as said, from the amount or the scale, or as planned.
+fn film(
+    studio: &StudioDocument,
+    picture: &Picture,
+    i: usize,
+    laid: &Laid,
+) -> Result<Option<f64>, Problem> {
     let step = &picture.steps[i];
-    match (laid.wet_film_um, laid.amount_ml) {
-        (Some(_), Some(_)) => {
-            Err(Problem::refused("amount_ml", "say the thickness or the amount, not both"))
-        }
-        (None, None) => Ok(step.wet_film_um),
-        _ if !step.kind.leaves_film() => {
-            Err(Problem::refused("wet_film_um", format!("{} leaves no film", step.title())))
-        }
-        (Some(um), None) => WetFilm::try_new(um)
-            .map(|q| Some(q.get()))
-            .map_err(|e| Problem::refused("wet_film_um", e.to_string())),
-        (None, Some(ml)) => {
-            picture.film_from_amount_um(ml, step.share_of_area).map(Some).map_err(|e| {
-                Problem::refused("amount_ml", format!("that amount gives no sound coat: {e}"))
-            })
-        }
+    let said = [laid.wet_film_um, laid.amount_ml, laid.cup_after_g];
+    if said.iter().flatten().count() > 1 {
+        return Err(Problem::refused(
+            "amount_ml",
+            "say the thickness, the amount or the weight, not two of them",
+        ));
     }
+    if said.iter().all(Option::is_none) {
+        return Ok(step.wet_film_um);
+    }
+    if !step.kind.leaves_film() {
+        return Err(Problem::refused("wet_film_um", format!("{} leaves no film", step.title())));
+    }
+    if let Some(um) = laid.wet_film_um {
+        return WetFilm::try_new(um)
+            .map(|q| Some(q.get()))
+            .map_err(|e| Problem::refused("wet_film_um", e.to_string()));
+    }
+    if let Some(ml) = laid.amount_ml {
+        return picture.film_from_amount_um(ml, step.share_of_area).map(Some).map_err(|e| {
+            Problem::refused("amount_ml", format!("that amount gives no sound coat: {e}"))
+        });
+    }
+    let (Some(before), Some(after)) = (step.cup_g, laid.cup_after_g) else {
+        let reason = "the full cup was not weighed before the coat: say the amount instead";
+        return Err(Problem::refused("cup_after_g", reason));
+    };
+    weighed(picture, step.share_of_area, &step.mix, &studio.materials, (before, after))
+        .map(|w| Some(w.wet_film_um))
+        .map_err(|e| Problem::refused("cup_after_g", e.to_string()))
 }
 
 async fn step(
@@ -190,8 +221,12 @@ async fn step(
     on: OnVersion,
     direction: Direction,
 ) -> Result<Json<PictureOut>, Problem> {
-    let mut tx = app.pool.begin().await?;
+    let mut tx = with_shelf_held(&app, id).await?;
     ulvek_store::step_picture(&mut tx, id, on.version, direction).await?;
+    let (stored, studio) = with_studio(&mut tx, id).await?;
+    // A material may have been taken off the shelf since.
+    let doc = picture_doc(&stored.picture, studio.hours.zone());
+    check_picture("", &doc, &studio)?;
     tx.commit().await?;
     reread(&app, id).await
 }

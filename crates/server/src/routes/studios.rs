@@ -80,13 +80,14 @@ async fn stored(
 
 fn out(stored: StoredStudio) -> StudioOut {
     let (studio, air) = studio_doc(&stored.document);
+    let zone = stored.document.hours.zone();
     StudioOut {
         id: stored.id,
         version: stored.version,
         history: HistoryOut::from(stored.history),
         studio,
         air,
-        materials: stored.document.materials.iter().map(material_doc).collect(),
+        materials: stored.document.materials.iter().map(|m| material_doc(m, zone)).collect(),
     }
 }
 

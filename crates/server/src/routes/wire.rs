@@ -121,14 +121,18 @@ pub struct Laid {
     pub version: i64,
     /// The step's name within the picture.
     pub step: String,
-    /// When the coat was there.
-    pub at: DateTime<Utc>,
+    /// When the coat was there; the moment this arrives when not said.
+    #[serde(default)]
+    pub at: Option<DateTime<Utc>>,
     /// How thick it really was [um]; as planned when neither this nor the amount is said.
     #[serde(default)]
     pub wet_film_um: Option<f64>,
     /// Or how much mix went onto the picture [ml].
     #[serde(default)]
     pub amount_ml: Option<f64>,
+    /// Or what the cup weighs now, brush and all [g]; it was weighed before the coat.
+    #[serde(default)]
+    pub cup_after_g: Option<f64>,
 }
 
 /// One stretch of time.
@@ -254,6 +258,9 @@ pub struct PlannedOut {
     /// Why it cannot be placed.
     #[schema(required)]
     pub blocked: Option<String>,
+    /// What the full cup weighed, when it was weighed [g].
+    #[schema(required)]
+    pub cup_g: Option<f64>,
 }
 
 /// A rule broken.
@@ -274,6 +281,42 @@ pub struct FindingOut {
     pub remedy: String,
     /// Where the rule comes from.
     pub provenance: String,
+    /// The painter's word on it, when it was set aside.
+    #[schema(required)]
+    pub set_aside: Option<AsideOut>,
+}
+
+/// Why a finding was set aside, and when.
+#[derive(Serialize, ToSchema)]
+pub struct AsideOut {
+    /// Why, in the painter's words.
+    pub reason: String,
+    /// When.
+    pub at: DateTime<Utc>,
+}
+
+/// Something planned work needs more of than there is.
+#[derive(Serialize, ToSchema)]
+pub struct ShortageOut {
+    /// Its name on the shelf.
+    pub of: String,
+    /// What it is called.
+    pub name: String,
+    /// Whether it is a tub.
+    pub tub: bool,
+    /// What is left now [ml].
+    pub left_ml: f64,
+    /// What is needed up to and with the first step that runs short [ml].
+    pub needs_ml: f64,
+    /// The picture of that step.
+    pub picture: Uuid,
+    /// Its title.
+    pub picture_title: String,
+    /// What the painter calls the step.
+    pub title: String,
+    /// When that step is planned.
+    #[schema(required)]
+    pub at: Option<DateTime<Utc>>,
 }
 
 /// One picture as it stands and as it is planned.
@@ -323,6 +366,8 @@ pub struct Outlook {
     pub air: Vec<AirOut>,
     /// The pictures.
     pub pictures: Vec<PictureOutlook>,
+    /// What planned work runs short of.
+    pub shortages: Vec<ShortageOut>,
 }
 
 /// The film of one picture over time, coat by coat.

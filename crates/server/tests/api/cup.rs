@@ -104,3 +104,57 @@ async fn what_makes_no_cup_is_refused_at_its_place(pool: MySqlPool) {
         assert_eq!(refused.json()["path"], place, "{said}");
     }
 }
+
+#[sqlx::test(migrator = "MIGRATIONS")]
+async fn any_number_of_the_recipe_can_be_turned_and_the_others_follow(pool: MySqlPool) {
+    let studio = Studio::on(pool);
+    let path = path(&studio).await;
+    let turn = async |turns: Value| {
+        let mut asked = ask(glaze(90.0, 10.0, 0.0));
+        asked["turns"] = turns;
+        studio.post(&path, &asked).await
+    };
+    let ml = |cup: &Value, i: usize| cup["parts"][i]["ml"].as_f64().unwrap();
+    // A cup of 10 ml: 0.5 ml of paint is 5 %, the medium makes up the rest.
+    let light = turn(json!([{ "part": 1, "unit": "ml", "value": 0.5 }])).await.json();
+    assert!((ml(&light, 0) - 9.5).abs() < 1e-9 && (ml(&light, 1) - 0.5).abs() < 1e-9);
+    // 1.18 g/ml: 1.18 g are 1 ml again; then 20 drops of retarder are another.
+    let turns = json!([{ "part": 1, "unit": "grams", "value": 1.18 },
+                       { "part": 2, "unit": "drops", "value": 20 }]);
+    let mixed = turn(turns).await.json();
+    assert!((ml(&mixed, 2) - 1.0).abs() < 1e-9 && (ml(&mixed, 1) - 0.9).abs() < 1e-9);
+    assert!((mixed["parts"][0]["parts"].as_f64().unwrap() - 81.0).abs() < 1e-9);
+    let over = turn(json!([{ "part": 0, "unit": "ml", "value": 11 }])).await.problem(422);
+    assert_eq!(over, "mix[0]: that is more than the whole cup; mix a larger one, or take less");
+    let mut larger = ask(glaze(90.0, 10.0, 0.0));
+    larger["total_ml"] = json!(16);
+    let cup = studio.post(&path, &larger).await.json();
+    assert!((cup["loss"].as_f64().unwrap() - 0.5).abs() < 1e-9);
+    larger["total_ml"] = json!(7);
+    let small = studio.post(&path, &larger).await.problem(422);
+    assert!(small.starts_with("total_ml: that is less than the 8.0 ml"), "{small}");
+}
+
+#[sqlx::test(migrator = "MIGRATIONS")]
+async fn a_dilution_series_goes_from_light_to_strong(pool: MySqlPool) {
+    let studio = Studio::on(pool);
+    let path = format!("{}/series", path(&studio).await);
+    let row = json!({ "strong": "fluid-pv19", "thin": "glazing", "from": 0.05, "to": 0.30, "cups": 6,
+                      "ml": 10, "wet_film_um": 40 });
+    let cups = studio.post(&path, &row).await.json();
+    let paint: Vec<f64> = cups
+        .as_array()
+        .unwrap()
+        .iter()
+        .map(|c| (c["parts"][1]["ml"].as_f64().unwrap() * 100.0).round() / 100.0)
+        .collect();
+    assert_eq!(paint, [0.5, 1.0, 1.5, 2.0, 2.5, 3.0]);
+    assert!(cups[0]["working_min"].as_f64().unwrap() > cups[5]["working_min"].as_f64().unwrap());
+    let mut many = row.clone();
+    many["cups"] = json!(13);
+    let refused = studio.post(&path, &many).await.problem(422);
+    assert_eq!(refused, "cups: a series has from 1 to 12 cups, not 13");
+    many["cups"] = json!(2);
+    many["thin"] = json!("fluid-pv19");
+    assert!(studio.post(&path, &many).await.problem(422).starts_with("thin: "));
+}

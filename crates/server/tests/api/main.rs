@@ -6,6 +6,8 @@ mod computed;
 mod cup;
 mod edits;
 mod headers;
+mod season;
+mod shelf;
 
 use axum::Router;
 use axum::body::{Body, Bytes};
@@ -55,7 +57,7 @@ impl Answer {
 impl Studio {
     fn on(pool: MySqlPool) -> Self {
         let clock = Clock::starting_at(NOW.parse::<DateTime<Utc>>().unwrap());
-        Self { router: application(App { pool, clock }, Path::new("/nonexistent")) }
+        Self { router: application(App::new(pool, clock), Path::new("/nonexistent")) }
     }
 
     async fn send(&self, method: Method, path: &str, body: Body) -> Answer {

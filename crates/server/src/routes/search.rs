@@ -1,0 +1,138 @@
+//! Searching for a better order of work, in the background, with its progress told as it comes.
+
+use super::computed::load;
+use super::season_wire::{SearchAsk, SearchOut};
+use crate::extract::{Body, Key};
+use crate::formats::turn_doc;
+use crate::problem::Problem;
+use crate::searches::Reporter;
+use crate::state::App;
+use axum::Json;
+use axum::extract::State;
+use axum::http::StatusCode;
+use axum::response::sse::{Event, KeepAlive, Sse};
+use chrono::{DateTime, Utc};
+use std::convert::Infallible;
+use std::time::{Duration, Instant};
+use tokio_stream::wrappers::WatchStream;
+use tokio_stream::{Stream, StreamExt};
+use ulvek_core::planner::{Planner, Progress, Request, SEED};
+use ulvek_core::studio::StudioDocument;
+
+/// Longest search [s]. [practice]
+const MOST_SECONDS: f64 = 600.0;
+/// How often progress is told [s]. [practice]
+const TOLD_EVERY_S: f64 = 0.25;
+
+/// Begins to look for a better order of work.
+#[utoipa::path(post, operation_id = "search_begin", path = "/api/studios/{id}/season/search", tag = "season", params(("id" = Uuid, Path)),
+    request_body = SearchAsk,
+    responses((status = 202, body = SearchOut), (status = 404, body = Problem), (status = 422, body = Problem)))]
+pub async fn begin(
+    State(app): State<App>,
+    Key(id): Key,
+    Body(ask): Body<SearchAsk>,
+) -> Result<(StatusCode, Json<SearchOut>), Problem> {
+    if !(ask.seconds > 0.0 && ask.seconds <= MOST_SECONDS) {
+        let reason = format!("must be above 0 and at most {MOST_SECONDS}, not {}", ask.seconds);
+        return Err(Problem::refused("seconds", reason));
+    }
+    let stored = load(&app, id).await?;
+    let now = app.clock.now();
+    let begun = Instant::now();
+    let document = stored.document;
+    let version = stored.version;
+    let (first, document) = crate::state::compute(move || {
+        let mut planner = Planner::new(Request { document: &document, from: now });
+        let first = out(&mut planner, (now, ask.seconds, version), begun, None);
+        (first, document)
+    })
+    .await?;
+    let Some(reporter) = app.searches.begin(id, first.clone()) else {
+        return Err(Problem::refused("", "a search is running already; stop it first"));
+    };
+    let start = first.clone();
+    tokio::task::spawn_blocking(move || run(&document, &start, begun, &reporter));
+    Ok((StatusCode::ACCEPTED, Json(first)))
+}
+
+fn run(document: &StudioDocument, start: &SearchOut, begun: Instant, reporter: &Reporter) {
+    let mut planner = Planner::new(Request { document, from: start.began });
+    let limit = Duration::from_secs_f64(start.seconds);
+    let mut told = Instant::now();
+    planner.improve(SEED, u64::MAX / 2, |progress| {
+        if told.elapsed().as_secs_f64() >= TOLD_EVERY_S {
+            told = Instant::now();
+            reporter.state.send_modify(|s| tell(s, progress, begun));
+        }
+        begun.elapsed() < limit && !reporter.is_stopped()
+    });
+    let given = (start.began, start.seconds, start.version);
+    let end = out(&mut planner, given, begun, Some(start));
+    reporter.state.send_replace(end);
+}
+
+fn tell(state: &mut SearchOut, progress: &Progress, begun: Instant) {
+    state.took_s = begun.elapsed().as_secs_f64();
+    state.tried = progress.tried;
+    state.best = progress.best.into();
+    state.bound = progress.bound.into();
+}
+
+/// The search as it is; ended when `start` is given.
+fn out(
+    planner: &mut Planner<'_>,
+    (began, seconds, version): (DateTime<Utc>, f64, i64),
+    begun: Instant,
+    start: Option<&SearchOut>,
+) -> SearchOut {
+    let progress = planner.progress();
+    SearchOut {
+        running: start.is_none(),
+        began,
+        seconds,
+        took_s: begun.elapsed().as_secs_f64(),
+        tried: progress.tried,
+        start: start.map_or(progress.best.into(), |s| s.start),
+        best: progress.best.into(),
+        bound: progress.bound.into(),
+        at_bound: planner.is_at_bound(),
+        version,
+        order: start.map(|_| planner.order().iter().map(turn_doc).collect()).unwrap_or_default(),
+    }
+}
+
+/// The search of a studio, running or ended.
+#[utoipa::path(get, operation_id = "search_read", path = "/api/studios/{id}/season/search", tag = "season", params(("id" = Uuid, Path)),
+    responses((status = 200, body = Option<SearchOut>)))]
+pub async fn read(State(app): State<App>, Key(id): Key) -> Json<Option<SearchOut>> {
+    Json(app.searches.of(id).map(|state| state.borrow().clone()))
+}
+
+/// Stops the search of a studio, which keeps its best plan; one that has ended is forgotten.
+#[utoipa::path(delete, operation_id = "search_stop", path = "/api/studios/{id}/season/search", tag = "season", params(("id" = Uuid, Path)),
+    responses((status = 204)))]
+pub async fn stop(State(app): State<App>, Key(id): Key) -> StatusCode {
+    app.searches.stop(id);
+    StatusCode::NO_CONTENT
+}
+
+/// The search of a studio as it goes on: server-sent events named `search`, each a search.
+#[utoipa::path(get, operation_id = "search_events", path = "/api/studios/{id}/season/search/events", tag = "season", params(("id" = Uuid, Path)),
+    responses((status = 200, content_type = "text/event-stream", body = SearchOut), (status = 404, body = Problem)))]
+pub async fn events(
+    State(app): State<App>,
+    Key(id): Key,
+) -> Result<Sse<impl Stream<Item = Result<Event, Infallible>>>, Problem> {
+    let state = app.searches.of(id).ok_or_else(|| Problem::not_found("search"))?;
+    let mut ended = false;
+    // The stream ends with the search: the browser then has its last state.
+    let told = WatchStream::new(state).take_while(move |state| {
+        let go_on = !ended;
+        ended = !state.running;
+        go_on
+    });
+    let events = told
+        .map(|state| Ok(Event::default().event("search").json_data(&state).unwrap_or_default()));
+    Ok(Sse::new(events).keep_alive(KeepAlive::default()))
+}

@@ -1,0 +1,140 @@
+//! The shelf of a studio: materials, tubs and own ways of working, one aggregate in one row.
+
+use crate::StoreError;
+use crate::revision::{self, Direction, History};
+use crate::shelf_body::ShelfBody;
+use chrono::{DateTime, Utc};
+use sqlx::MySqlConnection;
+use ulvek_core::studio::StudioDocument;
+use uuid::Uuid;
+
+/// Version of a shelf, and what can be undone and redone of it.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct ShelfState {
+    /// Its version.
+    pub version: i64,
+    /// What can be undone and redone.
+    pub history: History,
+}
+
+fn text(body: &ShelfBody) -> Result<String, StoreError> {
+    serde_json::to_string(body).map_err(|e| StoreError::Unreadable(e.to_string()))
+}
+
+pub(crate) async fn insert_shelf(
+    conn: &mut MySqlConnection,
+    studio: Uuid,
+    document: &StudioDocument,
+    at: DateTime<Utc>,
+) -> Result<(), StoreError> {
+    let owner = Uuid::now_v7();
+    let body = ShelfBody::of(document);
+    sqlx::query("INSERT INTO shelf (studio_id, owner_id, body, version) VALUES (?, ?, ?, 1)")
+        .bind(studio)
+        .bind(owner)
+        .bind(text(&body)?)
+        .execute(&mut *conn)
+        .await?;
+    revision::record(conn, owner, "fill the shelf", &body, at).await
+}
+
+/// Fills in materials, tubs and ways of `document`.
+pub(crate) async fn load_shelf(
+    conn: &mut MySqlConnection,
+    studio: Uuid,
+    document: &mut StudioDocument,
+) -> Result<ShelfState, StoreError> {
+    let (owner, body, version): (Uuid, String, i64) =
+        sqlx::query_as("SELECT owner_id, body, version FROM shelf WHERE studio_id = ?")
+            .bind(studio)
+            .fetch_one(&mut *conn)
+            .await?;
+    let body: ShelfBody = serde_json::from_str(&body)
+        .map_err(|e| StoreError::Unreadable(format!("shelf of {studio}: {e}")))?;
+    body.fill(document)?;
+    Ok(ShelfState { version, history: revision::history(conn, owner).await? })
+}
+
+/// Keeps the shelf of a studio as it is until the transaction ends: an edit of a picture that
+/// leans on it takes this first, before it reads anything else.
+///
+/// # Errors
+/// [`StoreError::NotFound`] when there is no such studio.
+pub async fn hold_shelf(conn: &mut MySqlConnection, studio: Uuid) -> Result<(), StoreError> {
+    let _: (i64,) =
+        sqlx::query_as("SELECT version FROM shelf WHERE studio_id = ? LOCK IN SHARE MODE")
+            .bind(studio)
+            .fetch_one(conn)
+            .await?;
+    Ok(())
+}
+
+/// Replaces the shelf (materials, tubs, ways of `document`) of a studio at version `given`. Belongs
+/// in a transaction, before anything is read in it: from here on no picture can begin to use what
+/// the shelf no longer holds. Returns the new version.
+///
+/// # Errors
+/// [`StoreError::Stale`] when another edit came first; nothing is changed then.
+pub async fn save_shelf(
+    conn: &mut MySqlConnection,
+    studio: Uuid,
+    given: i64,
+    document: &StudioDocument,
+    label: &str,
+    at: DateTime<Utc>,
+) -> Result<i64, StoreError> {
+    let body = ShelfBody::of(document);
+    replace(conn, studio, given, &body).await?;
+    let owner = owner(conn, studio).await?;
+    revision::record(conn, owner, label, &body, at).await?;
+    Ok(given + 1)
+}
+
+/// Undoes or redoes the last edit of the shelf at version `given`. Belongs in a transaction.
+/// Returns the new version.
+///
+/// # Errors
+/// [`StoreError::Stale`], or [`StoreError::NoSuchRevision`] when there is nothing to step to.
+pub async fn step_shelf(
+    conn: &mut MySqlConnection,
+    studio: Uuid,
+    given: i64,
+    direction: Direction,
+) -> Result<i64, StoreError> {
+    let owner = owner(conn, studio).await?;
+    let body: ShelfBody = revision::step(conn, owner, direction).await?;
+    replace(conn, studio, given, &body).await?;
+    Ok(given + 1)
+}
+
+async fn owner(conn: &mut MySqlConnection, studio: Uuid) -> Result<Uuid, StoreError> {
+    let (owner,): (Uuid,) = sqlx::query_as("SELECT owner_id FROM shelf WHERE studio_id = ?")
+        .bind(studio)
+        .fetch_one(conn)
+        .await?;
+    Ok(owner)
+}
+
+async fn replace(
+    conn: &mut MySqlConnection,
+    studio: Uuid,
+    given: i64,
+    body: &ShelfBody,
+) -> Result<(), StoreError> {
+    let done = sqlx::query(
+        "UPDATE shelf SET body = ?, version = version + 1 WHERE studio_id = ? AND version = ?",
+    )
+    .bind(text(body)?)
+    .bind(studio)
+    .bind(given)
+    .execute(&mut *conn)
+    .await?;
+    if done.rows_affected() == 1 {
+        return Ok(());
+    }
+    let (current,): (i64,) = sqlx::query_as("SELECT version FROM shelf WHERE studio_id = ?")
+        .bind(studio)
+        .fetch_one(conn)
+        .await?;
+    Err(StoreError::Stale { given, current })
+}

@@ -1,0 +1,209 @@
+//! How a shelf is written into its JSON column.
+
+use crate::StoreError;
+use crate::body::{MixBody, StepBody, mix_body, mix_of};
+use chrono::{DateTime, Utc};
+use serde::{Deserialize, Serialize};
+use ulvek_core::film::Composition;
+use ulvek_core::quantity::Pace;
+use ulvek_core::studio::{
+    Finish, Line, Material, MaterialKind, Opacity, OwnWay, Stock, StudioDocument, Swatch,
+    Tightness, Trouble, Tub, TubCheck,
+};
+
+/// Materials, tubs and own ways of working.
+#[derive(Serialize, Deserialize)]
+pub(crate) struct ShelfBody {
+    materials: Vec<MaterialBody>,
+    #[serde(default)]
+    tubs: Vec<TubBody>,
+    #[serde(default)]
+    ways: Vec<WayBody>,
+}
+
+#[derive(Serialize, Deserialize)]
+struct MaterialBody {
+    id: String,
+    name: String,
+    kind: String,
+    solids: f64,
+    water: f64,
+    glycol: f64,
+    binder: Option<f64>,
+    density_g_ml: Option<f64>,
+    swatch: Option<String>,
+    #[serde(default = "own_pace")]
+    pace: f64,
+    #[serde(default)]
+    line: Option<Line>,
+    #[serde(default)]
+    opacity: Option<Opacity>,
+    #[serde(default)]
+    finish: Option<Finish>,
+    #[serde(default)]
+    pigments: Vec<String>,
+    #[serde(default)]
+    hazards: Option<String>,
+    #[serde(default)]
+    most_retarder: Option<f64>,
+    #[serde(default)]
+    most_water: Option<f64>,
+    #[serde(default)]
+    stock: Option<Stock>,
+    #[serde(default)]
+    source: Option<String>,
+    #[serde(default)]
+    archived: bool,
+}
+
+/// Pace of a material stored before paces were kept: the model's own.
+const fn own_pace() -> f64 {
+    1.0
+}
+
+#[derive(Serialize, Deserialize)]
+struct TubBody {
+    id: String,
+    name: String,
+    mix: MixBody,
+    mixed_at: DateTime<Utc>,
+    mixed_ml: f64,
+    level: Stock,
+    tightness: Tightness,
+    keeps_days: Option<f64>,
+    checks: Vec<(DateTime<Utc>, Vec<Trouble>)>,
+    archived: bool,
+}
+
+#[derive(Serialize, Deserialize)]
+struct WayBody {
+    id: String,
+    name: String,
+    why: String,
+    steps: Vec<StepBody>,
+}
+
+impl MaterialBody {
+    fn of(m: &Material) -> Self {
+        Self {
+            id: m.id.clone(),
+            name: m.name.clone(),
+            kind: m.kind.word().to_owned(),
+            solids: m.composition.solids(),
+            water: m.composition.water(),
+            glycol: m.composition.glycol(),
+            binder: m.binder,
+            density_g_ml: m.density_g_ml,
+            swatch: m.swatch.map(Swatch::to_hex),
+            pace: m.composition.pace(),
+            line: m.line,
+            opacity: m.opacity,
+            finish: m.finish,
+            pigments: m.pigments.clone(),
+            hazards: m.hazards.clone(),
+            most_retarder: m.most_retarder,
+            most_water: m.most_water,
+            stock: m.stock,
+            source: m.source.clone(),
+            archived: m.archived,
+        }
+    }
+
+    fn into_material(self) -> Result<Material, StoreError> {
+        let unreadable = |e: String| StoreError::Unreadable(format!("material {}: {e}", self.id));
+        let composition = Composition::try_new(self.solids, self.water, self.glycol)
+            .map_err(|e| unreadable(e.to_string()))?
+            .with_pace(Pace::try_new(self.pace).map_err(|e| unreadable(e.to_string()))?);
+        Ok(Material {
+            composition,
+            kind: MaterialKind::from_word(&self.kind),
+            swatch: self.swatch.as_deref().and_then(Swatch::from_hex),
+            id: self.id,
+            name: self.name,
+            binder: self.binder,
+            density_g_ml: self.density_g_ml,
+            line: self.line,
+            opacity: self.opacity,
+            finish: self.finish,
+            pigments: self.pigments,
+            hazards: self.hazards,
+            most_retarder: self.most_retarder,
+            most_water: self.most_water,
+            stock: self.stock,
+            source: self.source,
+            archived: self.archived,
+        })
+    }
+}
+
+impl TubBody {
+    fn of(t: &Tub) -> Self {
+        Self {
+            id: t.id.clone(),
+            name: t.name.clone(),
+            mix: mix_body(&t.mix),
+            mixed_at: t.mixed_at,
+            mixed_ml: t.mixed_ml,
+            level: t.level,
+            tightness: t.tightness,
+            keeps_days: t.keeps_days,
+            checks: t.checks.iter().map(|c| (c.at, c.found.clone())).collect(),
+            archived: t.archived,
+        }
+    }
+
+    fn into_tub(self) -> Tub {
+        Tub {
+            id: self.id,
+            name: self.name,
+            mix: mix_of(self.mix),
+            mixed_at: self.mixed_at,
+            mixed_ml: self.mixed_ml,
+            level: self.level,
+            tightness: self.tightness,
+            keeps_days: self.keeps_days,
+            checks: self.checks.into_iter().map(|(at, found)| TubCheck { at, found }).collect(),
+            archived: self.archived,
+        }
+    }
+}
+
+impl ShelfBody {
+    pub fn of(document: &StudioDocument) -> Self {
+        Self {
+            materials: document.materials.iter().map(MaterialBody::of).collect(),
+            tubs: document.tubs.iter().map(TubBody::of).collect(),
+            ways: document
+                .ways
+                .iter()
+                .map(|w| WayBody {
+                    id: w.id.clone(),
+                    name: w.name.clone(),
+                    why: w.why.clone(),
+                    steps: w.steps.iter().map(StepBody::of).collect(),
+                })
+                .collect(),
+        }
+    }
+
+    /// Puts the shelf into `document`.
+    pub fn fill(self, document: &mut StudioDocument) -> Result<(), StoreError> {
+        document.materials = self
+            .materials
+            .into_iter()
+            .map(MaterialBody::into_material)
+            .collect::<Result<_, _>>()?;
+        document.tubs = self.tubs.into_iter().map(TubBody::into_tub).collect();
+        document.ways = self
+            .ways
+            .into_iter()
+            .map(|w| OwnWay {
+                id: w.id,
+                name: w.name,
+                why: w.why,
+                steps: w.steps.into_iter().map(StepBody::into_step).collect(),
+            })
+            .collect();
+        Ok(())
+    }
+}
