@@ -43,6 +43,18 @@ const router = createBrowserRouter([
         }),
       },
       {
+        path: 'season',
+        lazy: async () => ({ Component: (await import('./features/season/Season')).Season }),
+      },
+      {
+        path: 'season/week',
+        lazy: async () => ({ Component: (await import('./features/season/Week')).Week }),
+      },
+      {
+        path: 'shelf',
+        lazy: async () => ({ Component: (await import('./features/shelf/Shelf')).Shelf }),
+      },
+      {
         path: 'studio',
         lazy: async () => ({ Component: (await import('./features/studio/Studio')).Studio }),
       },

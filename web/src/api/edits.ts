@@ -30,8 +30,8 @@ export const useLogLaid = () =>
     unwrap(client.POST('/api/pictures/{id}/laid', { params: { path: { id } }, body })),
   );
 
-export const useStepPicture = () =>
-  useEdit(({ id, version, step }: { id: string; version: number; step: Step }) => {
+export const useStepPicture = (id: string) =>
+  useEdit(({ version, step }: { version: number; step: Step }) => {
     const init = { params: { path: { id } }, body: { version } };
     return unwrap(
       step === 'undo'
@@ -65,6 +65,35 @@ export const useStepStudio = (id: string) =>
     );
   });
 
+export const useSaveShelf = (id: string) =>
+  useEdit((body: Schemas['ShelfEdit']) =>
+    unwrap(client.PUT('/api/studios/{id}/shelf', { params: { path: { id } }, body })),
+  );
+
+export const useStepShelf = (id: string) =>
+  useEdit(({ version, step }: { version: number; step: Step }) => {
+    const init = { params: { path: { id } }, body: { version } };
+    return unwrap(
+      step === 'undo'
+        ? client.POST('/api/studios/{id}/shelf/undo', init)
+        : client.POST('/api/studios/{id}/shelf/redo', init),
+    );
+  });
+
+/** What lies on the simulated scale, and setting it to zero. */
+export const useScale = () => {
+  const cache = useQueryClient();
+  return useMutation({
+    mutationFn: (act: { load_g: number } | 'tare') =>
+      unwrap(
+        act === 'tare'
+          ? client.POST('/api/scale/tare')
+          : client.PUT('/api/scale', { body: { load_g: act.load_g } }),
+      ),
+    onSuccess: (shows) => cache.setQueryData(['scale'], shows),
+  });
+};
+
 export const useCreateStudio = () =>
   useEdit((body: Schemas['NewStudio']) => unwrap(client.POST('/api/studios', { body })));
 
@@ -86,3 +115,33 @@ export const useImportStudio = () =>
 export const documentUrl = (studio: string) => `/api/studios/${studio}/document`;
 export const calendarUrl = (studio: string, picture?: string) =>
   `/api/studios/${studio}/plan.ics${picture ? `?picture=${picture}` : ''}`;
+
+/** Keeps a draft as one change. */
+export const useAcceptDraft = (id: string) =>
+  useEdit((body: Schemas['Accept']) =>
+    unwrap(client.POST('/api/studios/{id}/season/accept', { params: { path: { id } }, body })),
+  );
+
+/** Takes back what was kept together. */
+export const useUndoDraft = (id: string) =>
+  useEdit((body: Schemas['Kept']) =>
+    unwrap(client.POST('/api/studios/{id}/season/undo', { params: { path: { id } }, body })),
+  );
+
+/** Begins a search for a better order of work, stops it, or lets go of what it found. */
+export const useSearch = (id: string) => {
+  const cache = useQueryClient();
+  const reread = () => cache.invalidateQueries({ queryKey: ['search', id] });
+  const path = { params: { path: { id } } };
+  return {
+    begin: useMutation({
+      mutationFn: (seconds: number) =>
+        unwrap(client.POST('/api/studios/{id}/season/search', { ...path, body: { seconds } })),
+      onSuccess: (begun) => cache.setQueryData(['search', id], begun),
+    }),
+    stop: useMutation({
+      mutationFn: () => unwrap(client.DELETE('/api/studios/{id}/season/search', path)),
+      onSuccess: reread,
+    }),
+  };
+};

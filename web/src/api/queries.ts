@@ -22,6 +22,17 @@ export const studioQuery = (id: string) =>
     queryFn: () => unwrap(client.GET('/api/studios/{id}', { params: { path: { id } } })),
   });
 
+export const shelfQuery = (id: string) =>
+  queryOptions({
+    queryKey: ['shelf', id],
+    queryFn: () => unwrap(client.GET('/api/studios/{id}/shelf', { params: { path: { id } } })),
+  });
+
+export const scaleQuery = queryOptions({
+  queryKey: ['scale'],
+  queryFn: () => unwrap(client.GET('/api/scale')),
+});
+
 export const outlookQuery = (id: string) =>
   queryOptions({
     queryKey: ['outlook', id],
@@ -53,3 +64,88 @@ export const cupQuery = (id: string, ask: Schemas['CupAsk']) =>
     placeholderData: keepPreviousData,
     staleTime: 60_000,
   });
+
+/** A dilution series for a picture. */
+export const seriesQuery = (id: string, ask: Schemas['SeriesAsk']) =>
+  queryOptions({
+    queryKey: ['series', id, ask],
+    queryFn: ({ signal }) =>
+      unwrap(
+        client.POST('/api/pictures/{id}/cup/series', {
+          params: { path: { id } },
+          body: ask,
+          signal,
+        }),
+      ),
+    placeholderData: keepPreviousData,
+    staleTime: 60_000,
+  });
+
+export const seasonQuery = (id: string) =>
+  queryOptions({
+    queryKey: ['season', id],
+    queryFn: () => unwrap(client.GET('/api/studios/{id}/season', { params: { path: { id } } })),
+    refetchInterval: FRESH_MS,
+  });
+
+/** The season with the changes of a draft. Each draft has its own key: none overtakes another. */
+export const whatIfQuery = (id: string, draft: Schemas['Draft']) =>
+  queryOptions({
+    queryKey: ['what-if', id, draft],
+    queryFn: ({ signal }) =>
+      unwrap(
+        client.POST('/api/studios/{id}/season/what-if', {
+          params: { path: { id } },
+          body: draft,
+          signal,
+        }),
+      ),
+    placeholderData: keepPreviousData,
+  });
+
+export const oddsQuery = (id: string, draft: Schemas['Draft']) =>
+  queryOptions({
+    queryKey: ['odds', id, draft],
+    queryFn: ({ signal }) =>
+      unwrap(
+        client.POST('/api/studios/{id}/season/odds', {
+          params: { path: { id } },
+          body: draft,
+          signal,
+        }),
+      ),
+    // Sampling takes a second or more; an hour changes little.
+    staleTime: 600_000,
+  });
+
+export const waysQuery = (id: string, picture: string) =>
+  queryOptions({
+    queryKey: ['ways', id, picture],
+    queryFn: ({ signal }) =>
+      unwrap(
+        client.POST('/api/studios/{id}/season/ways', {
+          params: { path: { id } },
+          body: { picture },
+          signal,
+        }),
+      ),
+    staleTime: 600_000,
+  });
+
+export const searchQuery = (id: string) =>
+  queryOptions({
+    queryKey: ['search', id],
+    queryFn: () =>
+      unwrap(client.GET('/api/studios/{id}/season/search', { params: { path: { id } } })),
+  });
+
+export const weekQuery = (id: string, from?: string) =>
+  queryOptions({
+    queryKey: ['week', id, from],
+    queryFn: () =>
+      unwrap(client.GET('/api/studios/{id}/week', { params: { path: { id }, query: { from } } })),
+    placeholderData: keepPreviousData,
+  });
+
+/** Where the progress of a search is told. */
+export const searchEventsUrl = (id: string) => `/api/studios/${id}/season/search/events`;

@@ -77,6 +77,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pictures/{id}/cup/series": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A row of cups from light to strong, each with what a coat of it would do. Stores nothing. */
+        post: operations["cup_series"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pictures/{id}/laid": {
         parameters: {
             query?: never;
@@ -156,6 +173,41 @@ export interface paths {
         put?: never;
         /** Takes the last edit of a picture back. */
         post: operations["picture_undo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scale": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the scale shows now. */
+        get: operations["scale_read"];
+        /** Puts something onto the simulated scale in place of what was there. */
+        put: operations["scale_load"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scale/tare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Sets the scale to zero with what lies on it. */
+        post: operations["scale_tare"];
         delete?: never;
         options?: never;
         head?: never;
@@ -320,6 +372,196 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/studios/{id}/season": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The season as it is planned. */
+        get: operations["season"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/studios/{id}/season/accept": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keeps a draft: all of it in one transaction, or nothing when any of it was changed meanwhile. */
+        post: operations["season_accept"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/studios/{id}/season/odds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Odds of the dates with the changes of a draft (or none), in 200 sampled futures. */
+        post: operations["season_odds"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/studios/{id}/season/search": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The search of a studio, running or ended. */
+        get: operations["search_read"];
+        put?: never;
+        /** Begins to look for a better order of work. */
+        post: operations["search_begin"];
+        /** Stops the search of a studio, which keeps its best plan; one that has ended is forgotten. */
+        delete: operations["search_stop"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/studios/{id}/season/search/events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The search of a studio as it goes on: server-sent events named `search`, each a search. */
+        get: operations["search_events"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/studios/{id}/season/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes back what was kept together: all of it, or nothing when any of it was changed since. */
+        post: operations["season_undo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/studios/{id}/season/ways": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Ways to make the date of one picture, each planned anew, the least harmful that meet it first. */
+        post: operations["season_ways"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/studios/{id}/season/what-if": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The season as it would be with the changes of a draft. Nothing is stored. */
+        post: operations["season_what_if"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/studios/{id}/shelf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The shelf of a studio. */
+        get: operations["shelf_read"];
+        /** Replaces the shelf of a studio. */
+        put: operations["shelf_save"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/studios/{id}/shelf/redo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Makes the change of the shelf that was taken back again. */
+        post: operations["shelf_redo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/studios/{id}/shelf/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes the last change of the shelf back. */
+        post: operations["shelf_undo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/studios/{id}/undo": {
         parameters: {
             query?: never;
@@ -337,10 +579,34 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/studios/{id}/week": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Seven days of work with the cups to mix, from a day or from today. */
+        get: operations["week"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** @description A draft to be kept. */
+        Accept: {
+            /** @description The changes, all kept or none. */
+            draft: components["schemas"]["Draft"];
+            /** @description What is done, for undo: "pin Glaze 3". */
+            label: string;
+        };
         /** @description The room's air. */
         AirDoc: {
             /**
@@ -378,6 +644,25 @@ export interface components {
              * @description Temperature [C].
              */
             temperature_c: number;
+        };
+        /** @description Why a finding was set aside, and when. */
+        AsideOut: {
+            /**
+             * Format: date-time
+             * @description When.
+             */
+            at: string;
+            /** @description Why, in the painter's words. */
+            reason: string;
+        };
+        /** @description A step that cannot be placed. */
+        BlockedOut: {
+            /** @description The step's name within the picture. */
+            step: string;
+            /** @description What the painter calls it. */
+            title: string;
+            /** @description Why. */
+            why: string;
         };
         /** @description What the application knows of the trade. */
         Catalogue: {
@@ -461,6 +746,13 @@ export interface components {
             share_of_area: number;
             /**
              * Format: double
+             * @description The whole cup [ml], instead of the loss: what is more than the coat takes is lost.
+             */
+            total_ml?: number | null;
+            /** @description What was turned since, in order; the others follow each turn. */
+            turns?: components["schemas"]["Turn"][];
+            /**
+             * Format: double
              * @description Wet film of the coat [um].
              */
             wet_film_um: number;
@@ -493,6 +785,8 @@ export interface components {
         };
         /** @description What is known of a cup. */
         CupOut: {
+            /** @description What can hurt about what is in it, in plain words. */
+            hazards: string[];
             /**
              * Format: date-time
              * @description When it is laid for what follows: now, or as soon as the film below is paintable; `null`
@@ -501,6 +795,11 @@ export interface components {
             laid_at: string | null;
             /** @description Limits of the mix on this picture in this studio's school. */
             limits: components["schemas"]["CupLimit"][];
+            /**
+             * Format: double
+             * @description Share of the cup that stays in cup and brush.
+             */
+            loss: number;
             /** @description Changes that keep the limits. */
             offers: components["schemas"]["CupOffer"][];
             /**
@@ -565,6 +864,11 @@ export interface components {
             ml: number;
             /**
              * Format: double
+             * @description How many parts.
+             */
+            parts: number;
+            /**
+             * Format: double
              * @description Volume in whole measures [ml].
              */
             rounded_ml: number;
@@ -594,6 +898,53 @@ export interface components {
              */
             wet_film_um: number;
         };
+        /** @description A way to make a date. */
+        DateWay: {
+            /**
+             * Format: int64
+             * @description Days late that are left.
+             */
+            days_late: number;
+            /** @description The change, to be opened beside the present plan. */
+            draft: components["schemas"]["Draft"];
+            /**
+             * Format: date-time
+             * @description When it is finished then.
+             */
+            finish: string | null;
+            /**
+             * Format: double
+             * @description Minutes by which the picture is finished earlier; `null` when it could not be finished.
+             */
+            gain_min: number | null;
+            /**
+             * Format: int32
+             * @description From 1, little, to 5, much.
+             */
+            harm: number;
+            /**
+             * Format: double
+             * @description Weighted days by which other pictures become later.
+             */
+            others_later: number;
+            /** @description What is risked or lost. */
+            risk: string;
+            /** @description The change in words. */
+            what: string;
+        };
+        /** @description Where the studio stands: between sunrise and sunset there colour may be judged. */
+        DaylightDoc: {
+            /**
+             * Format: double
+             * @description Degrees, north positive.
+             */
+            latitude_deg: number;
+            /**
+             * Format: double
+             * @description Degrees, east positive.
+             */
+            longitude_deg: number;
+        };
         /** @description A whole studio in one open format. */
         Document: {
             /** @description The room. */
@@ -606,6 +957,46 @@ export interface components {
             pictures?: components["schemas"]["PictureDoc"][];
             /** @description Hours, places and schools. */
             studio: components["schemas"]["StudioDoc"];
+            /** @description Pre-mixed colour. */
+            tubs?: components["schemas"]["TubDoc"][];
+            /** @description The painter's own ways of working. */
+            ways?: components["schemas"]["WayDoc"][];
+        };
+        /**
+         * @description Changes that are tried, not yet made: whole settings and whole pictures, each with the version
+         *     it was made on.
+         */
+        Draft: {
+            /** @description Other pictures. */
+            pictures?: components["schemas"]["DraftPicture"][];
+            studio?: components["schemas"]["DraftStudio"] | null;
+        };
+        /** @description A picture in a draft. */
+        DraftPicture: {
+            /**
+             * Format: uuid
+             * @description Its key.
+             */
+            id: string;
+            /** @description The picture. */
+            picture: components["schemas"]["PictureDoc"];
+            /**
+             * Format: int64
+             * @description The version the draft was made on.
+             */
+            version: number;
+        };
+        /** @description Settings in a draft. */
+        DraftStudio: {
+            /** @description The room. */
+            air: components["schemas"]["AirDoc"];
+            /** @description Hours, places, schools, order of work. */
+            studio: components["schemas"]["StudioDoc"];
+            /**
+             * Format: int64
+             * @description The version the draft was made on.
+             */
+            version: number;
         };
         /** @description The film of one coat. */
         FilmOut: {
@@ -615,6 +1006,21 @@ export interface components {
             /** @description Thickness at each frame [um]. */
             um: number[];
         };
+        /** @description The film at one moment. */
+        FilmPoint: {
+            /**
+             * Format: date-time
+             * @description The moment.
+             */
+            at: string;
+            /** @enum {string} */
+            state: "workable" | "setting" | "touch_dry" | "paintable" | "dry_through" | "ready_to_seal" | "ready_to_wrap";
+            /**
+             * Format: float
+             * @description Thickness of all coats [um].
+             */
+            um: number;
+        };
         /** @description A rule broken. */
         FindingOut: {
             /** @description Where the rule comes from. */
@@ -623,6 +1029,7 @@ export interface components {
             remedy: string;
             /** @description The rule's name. */
             rule: string;
+            set_aside: components["schemas"]["AsideOut"] | null;
             /** @enum {string} */
             severity: "note" | "caution" | "stop";
             /** @description The step's name within the picture. */
@@ -654,6 +1061,37 @@ export interface components {
         Health: {
             /** @description Always `ok`. */
             status: string;
+        };
+        /** @description One link of the chain that fixes a picture's end. */
+        HeldOut: {
+            /** @description What it waits for, as a sentence without its end. */
+            because: string | null;
+            /**
+             * Format: date-time
+             * @description When it begins.
+             */
+            from: string;
+            /**
+             * Format: double
+             * @description Minutes between the end of the wait and the beginning.
+             */
+            idle_min: number;
+            /** @description The step's name within the picture. */
+            step: string;
+            /** @description What keeps it after that: "the next hours", or other work. */
+            then: string | null;
+            /** @description What the painter calls it. */
+            title: string;
+            /**
+             * Format: date-time
+             * @description When it is done.
+             */
+            to: string;
+            /**
+             * Format: date-time
+             * @description When that wait is over.
+             */
+            until: string | null;
         };
         /** @description What can be undone and redone now. */
         HistoryOut: {
@@ -694,6 +1132,29 @@ export interface components {
              */
             temperature_c: number;
         };
+        /** @description What was kept together, with the versions it has now; to be sent back to take it back. */
+        Kept: {
+            /** @description The pictures that were changed. */
+            pictures?: components["schemas"]["KeptPicture"][];
+            /**
+             * Format: int64
+             * @description The version of the settings, when they were changed.
+             */
+            studio?: number | null;
+        };
+        /** @description A picture that was changed. */
+        KeptPicture: {
+            /**
+             * Format: uuid
+             * @description Its key.
+             */
+            id: string;
+            /**
+             * Format: int64
+             * @description Its version now.
+             */
+            version: number;
+        };
         /** @description A kind of step. */
         KindOut: {
             /** @description What happens. */
@@ -726,9 +1187,14 @@ export interface components {
             amount_ml?: number | null;
             /**
              * Format: date-time
-             * @description When the coat was there.
+             * @description When the coat was there; the moment this arrives when not said.
              */
-            at: string;
+            at?: string | null;
+            /**
+             * Format: double
+             * @description Or what the cup weighs now, brush and all [g]; it was weighed before the coat.
+             */
+            cup_after_g?: number | null;
             /** @description The step's name within the picture. */
             step: string;
             /**
@@ -742,8 +1208,22 @@ export interface components {
              */
             wet_film_um?: number | null;
         };
+        /** @description A step that is done. */
+        LaidOut: {
+            /**
+             * Format: date-time
+             * @description When.
+             */
+            at: string;
+            /** @description The step's name within the picture. */
+            step: string;
+            /** @description What the painter calls it. */
+            title: string;
+        };
         /** @description A material on the shelf. */
         MaterialDoc: {
+            /** @description Put away: kept for the coats it was used in, not offered any more. */
+            archived?: boolean;
             /**
              * Format: double
              * @description Polymer alone, volume fraction of the wet material; at most the solids.
@@ -754,11 +1234,15 @@ export interface components {
              * @description Density [g/ml]; without it the cup gives no grams.
              */
             density_g_ml?: number | null;
+            /** @enum {string} */
+            finish?: "gloss" | "satin" | "matte";
             /**
              * Format: double
              * @description Slow volatile (retarder, humectant, coalescent), volume fraction.
              */
             glycol: number;
+            /** @description What can hurt, in plain words. */
+            hazards?: string | null;
             /** @description Its name in mixes. */
             id: string;
             /**
@@ -766,13 +1250,37 @@ export interface components {
              *     word of the studio's own.
              */
             kind: string;
+            /** @enum {string} */
+            line?: "heavy" | "fluid" | "student" | "slow" | "airbrush" | "iridescent";
+            /**
+             * Format: double
+             * @description Most retarder a mix with it stands, volume fraction, when less than usual.
+             */
+            most_retarder?: number | null;
+            /**
+             * Format: double
+             * @description Most added water a mix with it stands on a sealed surface, volume fraction, likewise.
+             */
+            most_water?: number | null;
             /** @description What the painter calls it. */
             name: string;
+            /** @enum {string} */
+            opacity?: "transparent" | "semi_opaque" | "opaque";
+            /**
+             * Format: double
+             * @description Factor on every time of its drying, beside what its composition says; 1 when not said.
+             */
+            pace?: number | null;
+            /** @description Pigments by Colour Index Generic Name, e.g. `PB29`. */
+            pigments?: string[];
             /**
              * Format: double
              * @description Polymer and pigment, volume fraction.
              */
             solids: number;
+            /** @description Where its numbers come from. */
+            source?: string | null;
+            stock?: components["schemas"]["StockDoc"] | null;
             /** @description Colour to draw it with, `#rrggbb`. */
             swatch?: string | null;
             /**
@@ -787,6 +1295,36 @@ export interface components {
             air: components["schemas"]["AirDoc"];
             /** @description Hours, places and schools. */
             studio: components["schemas"]["StudioDoc"];
+        };
+        /** @description What a plan is judged by, in this order. */
+        ObjectiveOut: {
+            /**
+             * Format: int32
+             * @description Coats painted from a tub past its last good day.
+             */
+            past_tubs: number;
+            /**
+             * Format: int32
+             * @description Changes of picture or mix.
+             */
+            set_ups: number;
+            /**
+             * Format: double
+             * @description Minutes from now to each picture's finish, summed.
+             */
+            sum_of_finish_min: number;
+            /**
+             * Format: double
+             * @description Days late, weighted by the pictures.
+             */
+            weighted_days_late: number;
+        };
+        /** @description Odds of the dates in sampled futures. */
+        Odds: {
+            /** @description Futures that were sampled. */
+            futures: number;
+            /** @description The pictures. */
+            pictures: components["schemas"]["PictureOddsOut"][];
         };
         /** @description The version a step back or forward is made on. */
         OnVersion: {
@@ -809,6 +1347,8 @@ export interface components {
             pictures: components["schemas"]["PictureOutlook"][];
             /** @description The painter's hours from yesterday to a week ahead. */
             sessions: components["schemas"]["SpanOut"][];
+            /** @description What planned work runs short of. */
+            shortages: components["schemas"]["ShortageOut"][];
             /** @description IANA name of the studio's time zone. */
             time_zone: string;
         };
@@ -838,8 +1378,11 @@ export interface components {
             height_cm: number;
             /** @description Its name in the document. */
             id: string;
+            /** @description Findings that were set aside. */
+            set_aside?: components["schemas"]["SetAsideDoc"][];
             /** @description The steps in order. */
             steps?: components["schemas"]["StepDoc"][];
+            thinning?: components["schemas"]["ThinningDoc"] | null;
             /** @description Title. */
             title: string;
             /**
@@ -864,6 +1407,44 @@ export interface components {
              * @description The version the edit was made on.
              */
             version: number;
+        };
+        /** @description Odds of one picture. */
+        PictureOddsOut: {
+            /**
+             * Format: date
+             * @description The day by which one in ten futures has it finished.
+             */
+            day_10: string | null;
+            /**
+             * Format: date
+             * @description The day by which half have.
+             */
+            day_50: string | null;
+            /**
+             * Format: date
+             * @description The day that has 90 %.
+             */
+            day_90: string | null;
+            /**
+             * Format: double
+             * @description The same, were the day one earlier.
+             */
+            day_earlier: number | null;
+            /**
+             * Format: double
+             * @description The same, were the day one later.
+             */
+            day_later: number | null;
+            /**
+             * Format: uuid
+             * @description Its key.
+             */
+            id: string;
+            /**
+             * Format: double
+             * @description Probability that it is finished on its day, fraction of 1.
+             */
+            on_day: number | null;
         };
         /** @description A picture. */
         PictureOut: {
@@ -941,6 +1522,11 @@ export interface components {
         PlannedOut: {
             /** @description Why it cannot be placed. */
             blocked: string | null;
+            /**
+             * Format: double
+             * @description What the full cup weighed, when it was weighed [g].
+             */
+            cup_g: number | null;
             /** @description Its sittings; empty when it cannot be placed. */
             sittings: components["schemas"]["SpanOut"][];
             /** @description The step's name within the picture. */
@@ -994,6 +1580,29 @@ export interface components {
             /** @description Unit as spoken. */
             unit: string;
         };
+        /** @description What is put onto the simulated scale. */
+        ScaleLoad: {
+            /**
+             * Format: double
+             * @description All that lies on it [g].
+             */
+            load_g: number;
+        };
+        /** @description What the scale shows. */
+        ScaleOut: {
+            /**
+             * Format: double
+             * @description What lies on it [g], as it was told.
+             */
+            load_g: number;
+            /**
+             * Format: double
+             * @description What it shows [g].
+             */
+            shows_g: number;
+            /** @description Whether it is a stand-in: always, for now. */
+            simulated: boolean;
+        };
         /**
          * @description The painter's schools; what is not said is the studio's usual: medium only, standard waiting,
          *     fresh eyes, no isolation coat.
@@ -1013,6 +1622,297 @@ export interface components {
             thinning?: "medium_only" | "water_allowed";
             /** @enum {string} */
             waiting?: "brisk" | "standard" | "patient";
+        };
+        /** @description How long to search. */
+        SearchAsk: {
+            /**
+             * Format: double
+             * @description Seconds, at most 600.
+             */
+            seconds: number;
+        };
+        /** @description A search for a better order of work. */
+        SearchOut: {
+            /** @description Whether the best plan is at the bound. */
+            at_bound: boolean;
+            /**
+             * Format: date-time
+             * @description When it began.
+             */
+            began: string;
+            /** @description The best plan so far. */
+            best: components["schemas"]["ObjectiveOut"];
+            /** @description What no plan that was seen beats. */
+            bound: components["schemas"]["ObjectiveOut"];
+            /** @description The best order of work, once the search has ended. */
+            order: components["schemas"]["TurnDoc"][];
+            /** @description Whether it still runs. */
+            running: boolean;
+            /**
+             * Format: double
+             * @description Seconds it may take.
+             */
+            seconds: number;
+            /** @description The plan it began with. */
+            start: components["schemas"]["ObjectiveOut"];
+            /**
+             * Format: double
+             * @description Seconds it took so far.
+             */
+            took_s: number;
+            /**
+             * Format: int64
+             * @description Orders tried.
+             */
+            tried: number;
+            /**
+             * Format: int64
+             * @description Version of the settings it was made on.
+             */
+            version: number;
+        };
+        /** @description All pictures to their dates. */
+        Season: {
+            /**
+             * Format: date-time
+             * @description The moment it was computed for.
+             */
+            now: string;
+            /** @description How good the plan is. */
+            objective: components["schemas"]["ObjectiveOut"];
+            /** @description Its order of work. */
+            order: components["schemas"]["TurnDoc"][];
+            /** @description The pictures. */
+            pictures: components["schemas"]["SeasonPicture"][];
+            /** @description The painter's hours from a week ago to the end. */
+            sessions: components["schemas"]["SpanOut"][];
+            /** @description IANA name of the studio's time zone. */
+            time_zone: string;
+            /**
+             * Format: date-time
+             * @description End of what is shown.
+             */
+            until: string;
+            /**
+             * Format: int64
+             * @description Version of the studio's settings.
+             */
+            version: number;
+        };
+        /** @description One picture to its date. */
+        SeasonPicture: {
+            /** @description Steps that cannot be placed. */
+            blocked: components["schemas"]["BlockedOut"][];
+            /** @description Its name within the studio, as in an order of work. */
+            code: string;
+            /**
+             * Format: int64
+             * @description Days after the due day; 0 in time.
+             */
+            days_late: number | null;
+            /** @description Whether every step is done. */
+            done: boolean;
+            /**
+             * Format: date
+             * @description The day it must be ready.
+             */
+            due: string | null;
+            /**
+             * Format: date-time
+             * @description When it could be finished if there were no other picture.
+             */
+            earliest: string | null;
+            /** @description The film over time. */
+            film: components["schemas"]["FilmPoint"][];
+            /**
+             * Format: date-time
+             * @description End of the last step's hands-on work.
+             */
+            finish: string | null;
+            /** @description What fixes its end, from the first link to the last. */
+            held_by: components["schemas"]["HeldOut"][];
+            /**
+             * Format: uuid
+             * @description Its key.
+             */
+            id: string;
+            /** @description What was done, in order of time. */
+            laid: components["schemas"]["LaidOut"][];
+            last_hours: components["schemas"]["SpanOut"] | null;
+            /** @description Title. */
+            title: string;
+            /**
+             * Format: int64
+             * @description Its version.
+             */
+            version: number;
+            /**
+             * Format: double
+             * @description Weight against the others.
+             */
+            weight: number;
+            /** @description Sittings still to come, in order of time. */
+            work: components["schemas"]["WorkOut"][];
+        };
+        /** @description A dilution series that is asked about. */
+        SeriesAsk: {
+            /** @description How many cups. */
+            cups: number;
+            /**
+             * Format: double
+             * @description Share of the strong one in the first cup.
+             */
+            from: number;
+            /**
+             * Format: double
+             * @description Volume of each [ml].
+             */
+            ml: number;
+            /** @description The material whose share rises. */
+            strong: string;
+            /** @description The material that makes up the rest. */
+            thin: string;
+            /**
+             * Format: double
+             * @description And in the last.
+             */
+            to: number;
+            /**
+             * Format: double
+             * @description Wet film of a coat of them [um].
+             */
+            wet_film_um: number;
+        };
+        /** @description One cup of a series. */
+        SeriesCup: {
+            /** @description Its limits. */
+            limits: components["schemas"]["CupLimit"][];
+            /** @description What is in it, parts of 100. */
+            mix: components["schemas"]["PartDoc"][];
+            /**
+             * Format: date-time
+             * @description When a coat of it may be painted over.
+             */
+            paintable_at: string | null;
+            /** @description How much of each goes in. */
+            parts: components["schemas"]["CupPart"][];
+            /**
+             * Format: double
+             * @description Minutes a coat of it can be worked.
+             */
+            working_min: number | null;
+        };
+        /** @description A finding that was set aside. */
+        SetAsideDoc: {
+            /**
+             * Format: date-time
+             * @description When.
+             */
+            at: string;
+            /** @description Why, in the painter's words. */
+            reason: string;
+            /** @description The rule's name. */
+            rule: string;
+            /** @description The step's name within the picture. */
+            step: string;
+        };
+        /** @description A shelf after an edit. */
+        ShelfEdit: {
+            /** @description What the edit did, for undo. */
+            label: string;
+            /** @description Paints, mediums, varnishes. */
+            materials: components["schemas"]["MaterialDoc"][];
+            /** @description Pre-mixed colour. */
+            tubs: components["schemas"]["TubDoc"][];
+            /**
+             * Format: int64
+             * @description The version the edit was made on.
+             */
+            version: number;
+            /** @description Own ways of working. */
+            ways: components["schemas"]["WayDoc"][];
+        };
+        /** @description A material with what is computed of it. */
+        ShelfMaterial: {
+            /**
+             * Format: double
+             * @description What is left of it [ml], when its stock is kept.
+             */
+            left_ml: number | null;
+            /** @description The material. */
+            material: components["schemas"]["MaterialDoc"];
+            /** @description Whether a picture, a tub or a way uses it: then it can be put away, but not taken out. */
+            used: boolean;
+        };
+        /** @description A shelf. */
+        ShelfOut: {
+            /** @description What can be undone and redone. */
+            history: components["schemas"]["HistoryOut"];
+            /** @description Paints, mediums, varnishes. */
+            materials: components["schemas"]["ShelfMaterial"][];
+            /** @description Pre-mixed colour. */
+            tubs: components["schemas"]["ShelfTub"][];
+            /**
+             * Format: int64
+             * @description Its version.
+             */
+            version: number;
+            /** @description Own ways of working. */
+            ways: components["schemas"]["WayDoc"][];
+        };
+        /** @description A tub with what is computed of it. */
+        ShelfTub: {
+            /** @description `good`, `past` or `spoiled`. */
+            condition: string;
+            /**
+             * Format: date-time
+             * @description The last moment it is good for.
+             */
+            last_good: string;
+            /**
+             * Format: double
+             * @description What is left in it [ml].
+             */
+            left_ml: number;
+            /** @description What was found in it, when it is spoiled. */
+            trouble: string | null;
+            /** @description The tub. */
+            tub: components["schemas"]["TubDoc"];
+            /** @description Whether a picture was or is to be painted from it. */
+            used: boolean;
+        };
+        /** @description Something planned work needs more of than there is. */
+        ShortageOut: {
+            /**
+             * Format: date-time
+             * @description When that step is planned.
+             */
+            at: string | null;
+            /**
+             * Format: double
+             * @description What is left now [ml].
+             */
+            left_ml: number;
+            /** @description What it is called. */
+            name: string;
+            /**
+             * Format: double
+             * @description What is needed up to and with the first step that runs short [ml].
+             */
+            needs_ml: number;
+            /** @description Its name on the shelf. */
+            of: string;
+            /**
+             * Format: uuid
+             * @description The picture of that step.
+             */
+            picture: string;
+            /** @description Its title. */
+            picture_title: string;
+            /** @description What the painter calls the step. */
+            title: string;
+            /** @description Whether it is a tub. */
+            tub: boolean;
         };
         /** @description One stretch of time. */
         SpanOut: {
@@ -1061,6 +1961,11 @@ export interface components {
             after?: string[] | null;
             /**
              * Format: double
+             * @description What the full cup weighed, brush and all, before the coat [g].
+             */
+            cup_g?: number | null;
+            /**
+             * Format: double
              * @description Shortest wait after what it stands on [min].
              */
             earliest_gap_min?: number | null;
@@ -1078,6 +1983,11 @@ export interface components {
              * @description When the coat was there, or the step done.
              */
             laid_at?: string | null;
+            /**
+             * Format: double
+             * @description Share of the cup that stays in cup and brush; 0.15 when not said.
+             */
+            loss?: number | null;
             /** @description What goes into the cup. */
             mix?: components["schemas"]["PartDoc"][];
             /** @description What the painter calls it; the kind's own word when not said. */
@@ -1090,17 +2000,37 @@ export interface components {
              */
             not_before?: string | null;
             /**
+             * Format: date-time
+             * @description To be started at this very time, if what it stands on is ready by then.
+             */
+            pinned_at?: string | null;
+            /**
              * Format: double
              * @description Share of the picture's area; all of it when not said.
              */
             share_of_area?: number | null;
             /** @description Whether it may be split over sessions; as usual for its kind when not said. */
             splittable?: boolean | null;
+            /** @description The tub it is painted from; the mix is the tub's then. */
+            tub?: string | null;
             /**
              * Format: double
              * @description Wet film thickness [um]; a step that leaves a film needs it.
              */
             wet_film_um?: number | null;
+        };
+        /** @description An amount that was there at a moment; what was laid since is taken off. */
+        StockDoc: {
+            /**
+             * Format: date-time
+             * @description When.
+             */
+            at: string;
+            /**
+             * Format: double
+             * @description How much there was [ml].
+             */
+            ml: number;
         };
         /** @description The film of one picture over time, coat by coat. */
         Strata: {
@@ -1127,6 +2057,7 @@ export interface components {
         StudioDoc: {
             /** @description Days off. */
             closed?: components["schemas"]["ClosedDoc"][];
+            daylight?: components["schemas"]["DaylightDoc"] | null;
             /**
              * Format: int32
              * @description Places where wet work can lie flat; 1 when not said.
@@ -1136,6 +2067,8 @@ export interface components {
             hours?: components["schemas"]["HourDoc"][];
             /** @description What the painter calls it. */
             name: string;
+            /** @description The order of work that was settled on; without it, what can start first comes first. */
+            order?: components["schemas"]["TurnDoc"][];
             /** @description The painter's schools. */
             schools?: components["schemas"]["SchoolsDoc"];
             /**
@@ -1196,6 +2129,82 @@ export interface components {
              */
             version: number;
         };
+        /** @description Another school of thinning for one picture. */
+        ThinningDoc: {
+            /** @description Why, in the painter's words. */
+            reason: string;
+            /** @enum {string} */
+            school: "medium_only" | "water_allowed";
+        };
+        /** @description A look into a tub. */
+        TubCheckDoc: {
+            /**
+             * Format: date-time
+             * @description When.
+             */
+            at: string;
+            found?: ("skin" | "mould" | "contamination")[];
+        };
+        /** @description A tub of pre-mixed colour. */
+        TubDoc: {
+            /** @description Put away: empty or thrown out. */
+            archived?: boolean;
+            /** @description Looks into it. */
+            checks?: components["schemas"]["TubCheckDoc"][];
+            /** @description Its name within the studio. */
+            id: string;
+            /**
+             * Format: double
+             * @description Days it keeps, when the painter knows better than the container.
+             */
+            keeps_days?: number | null;
+            level?: components["schemas"]["StockDoc"] | null;
+            /** @description What is in it, parts by volume. */
+            mix: components["schemas"]["PartDoc"][];
+            /**
+             * Format: date-time
+             * @description When it was mixed.
+             */
+            mixed_at: string;
+            /**
+             * Format: double
+             * @description How much was mixed [ml].
+             */
+            mixed_ml: number;
+            /** @description What the painter calls it. */
+            name: string;
+            /** @enum {string} */
+            tightness: "airtight" | "leaky" | "palette";
+        };
+        /** @description One number of the recipe that was set. */
+        Turn: {
+            /**
+             * Format: double
+             * @description Size of the cup it was set in [ml]; the cup of this question when not said.
+             */
+            of_ml?: number | null;
+            /** @description Which part, from 0. */
+            part: number;
+            /** @description What it is counted in. */
+            unit: components["schemas"]["TurnUnit"];
+            /**
+             * Format: double
+             * @description How much.
+             */
+            value: number;
+        };
+        /** @description One entry of an order of work. */
+        TurnDoc: {
+            /** @description The picture's `id`. */
+            picture: string;
+            /** @description The step's `id`. */
+            step: string;
+        };
+        /**
+         * @description What a part is counted in.
+         * @enum {string}
+         */
+        TurnUnit: "parts" | "percent" | "ml" | "grams" | "drops";
         /** @description Why a step does not start at once. */
         WaitOut: {
             /** @description Why it waits, as a sentence without its end. */
@@ -1220,6 +2229,17 @@ export interface components {
              */
             until: string;
         };
+        /** @description A painter's own way of working. */
+        WayDoc: {
+            /** @description Its name within the studio. */
+            id: string;
+            /** @description What the painter calls it. */
+            name: string;
+            /** @description Its steps, none of them laid. */
+            steps: components["schemas"]["StepDoc"][];
+            /** @description Why one works like this. */
+            why: string;
+        };
         /** @description A way of working. */
         WayOut: {
             /** @description Its name. */
@@ -1230,6 +2250,101 @@ export interface components {
             steps: components["schemas"]["StepDoc"][];
             /** @description Why one works like this. */
             why: string;
+        };
+        /** @description Which picture's date is to be made. */
+        WaysAsk: {
+            /**
+             * Format: uuid
+             * @description Its key.
+             */
+            picture: string;
+        };
+        /** @description Seven days of work. */
+        Week: {
+            /** @description The days, in order. */
+            days: components["schemas"]["WeekDay"][];
+            /**
+             * Format: date-time
+             * @description The moment it was computed for.
+             */
+            now: string;
+            /** @description The studio's name. */
+            studio: string;
+            /** @description IANA name of its time zone. */
+            time_zone: string;
+        };
+        /** @description One day. */
+        WeekDay: {
+            /**
+             * Format: date
+             * @description The day.
+             */
+            day: string;
+            /** @description The painter's hours. */
+            sessions: components["schemas"]["SpanOut"][];
+            /** @description What is to be done, in order of time. */
+            work: components["schemas"]["WeekWork"][];
+        };
+        /** @description One sitting. */
+        WeekWork: {
+            /** @description Why not before, as a sentence without its end. */
+            because: string | null;
+            /** @description What to do beside it: "Humidifier on from 16:45", "Mist the palette every 15 min". */
+            beside: string[];
+            /** @description What to take care of. */
+            care: string[];
+            /** @description What to mix, in a line; `null` when nothing is. */
+            cup: string | null;
+            /**
+             * Format: date-time
+             * @description Start of hands-on work.
+             */
+            from: string;
+            /** @description How many there are. */
+            of: number;
+            /**
+             * Format: uuid
+             * @description The picture's key.
+             */
+            picture: string;
+            /** @description Its title. */
+            picture_title: string;
+            /** @description Which of its sittings it is, from 1. */
+            sitting: number;
+            /** @description What the painter calls the step. */
+            title: string;
+            /**
+             * Format: date-time
+             * @description End.
+             */
+            to: string;
+        };
+        /** @description One sitting at a step. */
+        WorkOut: {
+            /**
+             * Format: date-time
+             * @description Start of hands-on work.
+             */
+            from: string;
+            /** @description How many there are. */
+            of: number;
+            /**
+             * Format: date-time
+             * @description Where the painter pinned the step.
+             */
+            pinned_at: string | null;
+            /** @description Which of its sittings it is, from 1. */
+            sitting: number;
+            /** @description The step's name within the picture. */
+            step: string;
+            /** @description What the painter calls it. */
+            title: string;
+            /**
+             * Format: date-time
+             * @description End.
+             */
+            to: string;
+            waits_for: components["schemas"]["WaitOut"] | null;
         };
     };
     responses: never;
@@ -1442,6 +2557,47 @@ export interface operations {
             };
         };
     };
+    cup_series: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SeriesAsk"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeriesCup"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     picture_laid: {
         parameters: {
             query?: never;
@@ -1611,6 +2767,75 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    scale_read: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScaleOut"];
+                };
+            };
+        };
+    };
+    scale_load: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ScaleLoad"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScaleOut"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    scale_tare: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScaleOut"];
                 };
             };
         };
@@ -1972,6 +3197,518 @@ export interface operations {
             };
         };
     };
+    season: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Season"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    season_accept: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Accept"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Kept"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    season_odds: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Draft"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Odds"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    search_read: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SearchOut"] | null;
+                };
+            };
+        };
+    };
+    search_begin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SearchAsk"];
+            };
+        };
+        responses: {
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SearchOut"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    search_stop: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    search_events: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/event-stream": components["schemas"]["SearchOut"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    season_undo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Kept"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Kept"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    season_ways: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WaysAsk"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DateWay"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    season_what_if: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Draft"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Season"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    shelf_read: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfOut"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    shelf_save: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShelfEdit"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfOut"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    shelf_redo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OnVersion"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfOut"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    shelf_undo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OnVersion"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfOut"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     studio_undo: {
         parameters: {
             query?: never;
@@ -1996,6 +3733,45 @@ export interface operations {
                 };
             };
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    week: {
+        parameters: {
+            query?: {
+                from?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Week"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,3 +1,4 @@
+import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import { useState } from 'react';
 import { fromField, toField } from '../format/time';
@@ -8,15 +9,20 @@ import { FormDialog } from './FormDialog';
 import { RadioLine } from './RadioLine';
 
 export interface LogEntry {
-  at: string;
+  /** When it was; this moment when not said. */
+  at?: string;
   wet_film_um?: number;
   amount_ml?: number;
+  cup_after_g?: number;
 }
 
 interface Props {
   title: string;
   /** The planned wet film [um]; undefined for a step that leaves none. */
   planned?: number;
+  /** What the full cup weighed before the coat [g], and what the scale shows now [g]. */
+  cupG?: number;
+  scaleG?: number;
   zone: string;
   now: number;
   pending: boolean;
@@ -25,25 +31,40 @@ interface Props {
   onClose: () => void;
 }
 
-type How = 'planned' | 'um' | 'ml';
+/** How long an untouched dialog still means this moment [ms]. */
+const MINUTE = 60_000;
+
+type How = 'planned' | 'um' | 'ml' | 'g';
+
+const ASKED = {
+  um: { label: 'Wet film, µm', field: 'wet_film_um' },
+  ml: { label: 'Mix on the picture, ml', field: 'amount_ml' },
+  g: { label: 'The cup now, brush and all, g', field: 'cup_after_g' },
+} as const;
 
 /** What really happened: when, and how much. */
-export function LogDialog({ title, planned, zone, now, pending, error, onLog, onClose }: Props) {
-  const [when, setWhen] = useState(() => toField(now, zone));
+export function LogDialog(props: Props) {
+  const { title, planned, cupG, scaleG, zone, now, pending, error, onLog, onClose } = props;
+  const [opened] = useState(now);
+  const [when, setWhen] = useState(() => toField(opened, zone));
   const [how, setHow] = useState<How>('planned');
   const [amount, setAmount] = useState('');
+  // Left as it was it means this moment, which the server's clock says: what was counted or logged
+  // a moment ago comes before it.
+  const untouched = when === toField(opened, zone) && now - opened < MINUTE;
   const at = fromField(when, zone);
   const number = typed(amount);
   const needs = planned !== undefined && how !== 'planned';
   const bad = needs && !Number.isFinite(number);
-  const fields = ['at', 'wet_film_um', 'amount_ml'];
+  const fields = ['at', 'wet_film_um', 'amount_ml', 'cup_after_g'];
+  const asked = how === 'planned' ? undefined : ASKED[how];
+  const refused = asked && fieldError(error, asked.field);
   const other = otherError(error, (path) => fields.includes(path));
   const submit = () => {
     if (!at || bad) return;
     onLog({
-      at,
-      ...(needs && how === 'um' ? { wet_film_um: number } : {}),
-      ...(needs && how === 'ml' ? { amount_ml: number } : {}),
+      ...(untouched ? {} : { at }),
+      ...(needs && asked ? { [asked.field]: number } : {}),
     });
   };
   return (
@@ -77,23 +98,30 @@ export function LogDialog({ title, planned, zone, now, pending, error, onLog, on
               { value: 'planned', word: `As planned, ${plain(planned)} µm` },
               { value: 'um', word: 'Measured, µm' },
               { value: 'ml', word: 'Amount used, ml' },
+              ...(cupG === undefined ? [] : [{ value: 'g' as const, word: 'By weight, g' }]),
             ]}
           />
-          {how !== 'planned' && (
+          {asked && (
             <TextField
-              label={how === 'um' ? 'Wet film, µm' : 'Mix on the picture, ml'}
+              label={asked.label}
               value={amount}
               inputMode="decimal"
               onChange={(e) => setAmount(e.target.value)}
-              error={
-                (bad && amount !== '') ||
-                !!fieldError(error, how === 'um' ? 'wet_film_um' : 'amount_ml')
-              }
+              error={(bad && amount !== '') || !!refused}
               helperText={
-                fieldError(error, how === 'um' ? 'wet_film_um' : 'amount_ml') ??
-                (bad && amount !== '' ? 'Give a number.' : undefined)
+                refused ??
+                (bad && amount !== ''
+                  ? 'Give a number.'
+                  : how === 'g'
+                    ? `The full cup weighed ${plain(cupG ?? 0, 2)} g.`
+                    : undefined)
               }
             />
+          )}
+          {how === 'g' && scaleG !== undefined && (
+            <Button onClick={() => setAmount(plain(scaleG, 2))}>
+              Take what the scale shows: {scaleG.toFixed(2)} g
+            </Button>
           )}
         </>
       )}

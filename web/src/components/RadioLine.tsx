@@ -32,6 +32,7 @@ export function RadioLine<T extends string>({ label, options, value, onChange, q
               sx={{
                 px: 2,
                 minHeight: 44,
+                fontFamily: 'inherit',
                 fontSize: 17,
                 fontWeight: on ? 700 : 400,
                 bgcolor: on ? 'text.primary' : 'background.paper',

@@ -14,6 +14,8 @@ export interface Mark {
   short: string;
   /** Whole, on hover and for those who do not see the figure. */
   full: string;
+  /** What a rule says of it. */
+  warns?: string;
   weight: number;
   open: () => void;
 }
@@ -112,13 +114,14 @@ export function Rail({ from, to, now, zone, sessions, air, marks, width }: Props
         const up = row?.row !== 1;
         const px = x(m.at);
         const end = up ? TOP : TOP + HIGH;
+        const full = m.warns ? `${m.full}. Think again: ${m.warns}` : m.full;
         return (
           <g key={m.id}>
-            <Tooltip title={m.full} describeChild>
+            <Tooltip title={full} describeChild>
               <g
                 role="link"
                 tabIndex={0}
-                aria-label={m.full}
+                aria-label={full}
                 style={{ cursor: 'pointer' }}
                 onClick={m.open}
                 onKeyDown={(e) => e.key === 'Enter' && m.open()}
@@ -144,6 +147,22 @@ export function Rail({ from, to, now, zone, sessions, air, marks, width }: Props
                     stroke={greys.text}
                     strokeWidth={2}
                   />
+                )}
+                {m.warns && (
+                  <>
+                    <rect x={px + 4} y={TOP + 9} width={14} height={22} fill={greys.harm} />
+                    <text
+                      x={px + 11}
+                      y={TOP + 25}
+                      textAnchor="middle"
+                      fontFamily={FONT}
+                      fontSize={16}
+                      fontWeight={800}
+                      fill={greys.ground}
+                    >
+                      !
+                    </text>
+                  </>
                 )}
               </g>
             </Tooltip>

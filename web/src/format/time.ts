@@ -127,3 +127,28 @@ export function fromField(value: string, zone: string): string | undefined {
   inZone.setHours(h, min, 0, 0);
   return new Date(inZone.getTime()).toISOString();
 }
+
+/** The midnight that begins the day of `at` in `zone`. */
+export function startOfDay(at: number, zone: string): number {
+  const day = new Date(at + offset(at, zone)).toISOString().slice(0, 10);
+  return Date.parse(fromField(`${day}T00:00`, zone) ?? new Date(at).toISOString());
+}
+
+/** What the clocks of `zone` are ahead of UTC at `at` [ms]. */
+function offset(at: number, zone: string): number {
+  return Date.parse(`${toField(at, zone)}:00Z`) - Math.floor(at / MINUTE) * MINUTE;
+}
+
+/** `2027-01-27`: the day of `at` in `zone`, as the API writes it. */
+export const isoDay = (at: number, zone: string) => toField(at, zone).slice(0, 10);
+
+export const dayOfMonth = (at: number, zone: string) => Number(toField(at, zone).slice(8, 10));
+
+/** `Mon` */
+export const weekdayShort = (at: number, zone: string) =>
+  format(zone, { weekday: 'short' }).format(at);
+
+export const isMonday = (at: number, zone: string) => weekdayShort(at, zone) === 'Mon';
+
+/** `Feb` */
+export const monthWord = (at: number, zone: string) => format(zone, { month: 'short' }).format(at);

@@ -60,3 +60,23 @@ export function mixWords(mix: Schemas['PartDoc'][], materials: Schemas['Material
     })
     .join(' : ');
 }
+
+/** Containers of mixed colour, and how long it usually keeps in them. [practice] */
+export const TIGHTNESS: Record<Schemas['TubDoc']['tightness'], string> = {
+  airtight: 'Airtight tub: three weeks',
+  leaky: 'Lid that leaks: five days',
+  palette: 'Stay-wet palette: three days',
+};
+
+/** What a look into a tub can find. */
+export const TROUBLES: Record<NonNullable<Schemas['TubCheckDoc']['found']>[number], string> = {
+  skin: 'a skin or lumps',
+  mould: 'mould',
+  contamination: 'dirt that does not belong in it',
+};
+
+/** The two schools of thinning. */
+export const SCHOOLS: Record<Schemas['ThinningDoc']['school'], string> = {
+  medium_only: 'medium only',
+  water_allowed: 'water allowed',
+};

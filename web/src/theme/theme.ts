@@ -74,6 +74,11 @@ export function makeTheme(surround: Surround): Theme {
         styleOverrides: {
           body: { fontVariantNumeric: 'tabular-nums', overflowX: 'hidden' },
           ':focus-visible': { outline: `3px solid ${g.text}`, outlineOffset: 2 },
+          // A sheet is printed on white paper, without what belongs to the screen.
+          '@media print': {
+            body: { background: '#fff !important', color: '#000 !important' },
+            '.no-print, nav, section[aria-label="Drying rail"]': { display: 'none !important' },
+          },
           '@media (prefers-reduced-motion: reduce)': {
             '*, *::before, *::after': {
               animation: 'none !important',

@@ -8,7 +8,11 @@ const WEIGHT = { stop: 0, caution: 1, note: 2 } as const;
 /** Everything the rules say about the pictures, the heaviest first; nothing when all is well. */
 export function Cautions({ pictures }: { pictures: Schemas['PictureOutlook'][] }) {
   const found = pictures
-    .flatMap((picture) => picture.findings.map((finding) => ({ picture, finding })))
+    .flatMap((picture) =>
+      picture.findings
+        .filter((finding) => finding.set_aside === null)
+        .map((finding) => ({ picture, finding })),
+    )
     .sort((a, b) => WEIGHT[a.finding.severity] - WEIGHT[b.finding.severity]);
   if (found.length === 0) return null;
   return (
@@ -22,7 +26,7 @@ export function Cautions({ pictures }: { pictures: Schemas['PictureOutlook'][] }
             sx={{
               borderLeft: finding.severity === 'stop' ? 6 : 3,
               borderColor: finding.severity === 'note' ? 'text.secondary' : 'error.main',
-              pl: 1.5,
+              pl: finding.severity === 'stop' ? 1.125 : 1.5,
               my: 1,
             }}
           >

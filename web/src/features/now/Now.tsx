@@ -3,16 +3,16 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { useLogLaid } from '../../api/edits';
 import { Chip } from '../../components/Chip';
 import { Loading } from '../../components/Loading';
-import { LogDialog } from '../../components/LogDialog';
+import { LogWork } from '../../components/LogWork';
 import { Trouble } from '../../components/Trouble';
 import { useKeys } from '../../components/useKeys';
 import { Legend } from '../../figures/Legend';
 import { clock, dueDay, exact, moment, span } from '../../format/time';
 import { start, STATES } from '../../format/words';
 import { Cautions } from './Cautions';
+import { Shortages } from '../../components/Shortages';
 import { NowList } from './NowList';
 import { useNowView, type Work } from './useNowView';
 
@@ -22,7 +22,6 @@ const pictureLink = { color: 'text.primary', fontWeight: 700, textUnderlineOffse
 export function Now() {
   const view = useNowView();
   const [logging, setLogging] = useState<Work>();
-  const log = useLogLaid();
   const { now, zone, next } = view;
   useKeys([{ key: 'l', does: 'Log the next step', run: () => next && setLogging(next) }]);
   if (view.outlook.error && !view.data) {
@@ -99,6 +98,7 @@ export function Now() {
         </Box>
       )}
       <Cautions pictures={view.data.pictures} />
+      <Shortages shortages={view.data.shortages} now={now} zone={zone} />
       <Box
         sx={{
           display: 'grid',
@@ -143,28 +143,15 @@ export function Now() {
         <Legend />
       </Box>
       {logging && (
-        <LogDialog
+        <LogWork
+          picture={{ id: logging.picture.id, version: logging.picture.version }}
+          step={logging.step.step}
           title={`${logging.picture.title}, ${logging.step.title}`}
           planned={coatOf(logging)?.wet_um}
+          cupG={logging.step.cup_g}
           zone={zone}
           now={now}
-          pending={log.isPending}
-          error={log.error}
-          onClose={() => {
-            log.reset();
-            setLogging(undefined);
-          }}
-          onLog={(entry) =>
-            log.mutate(
-              {
-                id: logging.picture.id,
-                version: logging.picture.version,
-                step: logging.step.step,
-                ...entry,
-              },
-              { onSuccess: () => setLogging(undefined) },
-            )
-          }
+          onClose={() => setLogging(undefined)}
         />
       )}
     </Box>

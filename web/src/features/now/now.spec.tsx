@@ -17,6 +17,7 @@ const finding = (
   title: 'Glaze 1',
   what,
   remedy: 'Do less.',
+  set_aside: null,
   provenance: '[practice]',
 });
 

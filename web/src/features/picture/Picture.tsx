@@ -1,23 +1,23 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
-import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import type { Schemas } from '../../api/client';
-import { calendarUrl, useDeletePicture, useLogLaid } from '../../api/edits';
-import { studioQuery } from '../../api/queries';
+import { calendarUrl, useDeletePicture } from '../../api/edits';
 import { useCurrentStudio } from '../../components/currentStudio';
 import { Loading } from '../../components/Loading';
-import { LogDialog } from '../../components/LogDialog';
+import { LogWork } from '../../components/LogWork';
 import { Trouble } from '../../components/Trouble';
 import { useKeys } from '../../components/useKeys';
+import { useShelfEdit } from '../../components/useShelfEdit';
 import { dueDay, moment } from '../../format/time';
-import { plain } from '../../format/words';
-import { ConflictDialog } from './ConflictDialog';
+import { plain, SCHOOLS } from '../../format/words';
+import { ConflictDialog } from '../../components/ConflictDialog';
 import { FilmTable } from './FilmTable';
 import { PictureFacts } from './PictureFacts';
 import { PictureFigure } from './PictureFigure';
+import { SaveWay } from './SaveWay';
 import { StepList } from './StepList';
 import { usePictureEdit } from './usePictureEdit';
 import { usePictureView } from './usePictureView';
@@ -34,10 +34,10 @@ function OnePicture({ id }: { id: string }) {
   const { id: studio } = useCurrentStudio();
   const view = usePictureView(id);
   const edits = usePictureEdit(id);
-  const shelf = useQuery(studioQuery(studio));
+  const shelf = useShelfEdit(studio);
+  const [saving, setSaving] = useState(false);
   const [logging, setLogging] = useState<string>();
   const [facts, setFacts] = useState(false);
-  const log = useLogLaid();
   const take = useDeletePicture();
   const navigate = useNavigate();
   const { data, now } = view;
@@ -58,7 +58,10 @@ function OnePicture({ id }: { id: string }) {
   if (view.strata.error && !data) {
     return <Trouble error={view.strata.error} retry={() => void view.strata.refetch()} />;
   }
-  if (!data || !view.all || !edits.stored || !shelf.data || !view.zone) {
+  if (shelf.shelf.error && !shelf.stored) {
+    return <Trouble error={shelf.shelf.error} retry={() => void shelf.shelf.refetch()} />;
+  }
+  if (!data || !view.all || !edits.stored || !shelf.stored || !view.zone) {
     return <Loading what="Following the film" />;
   }
   const { outlook } = data;
@@ -78,6 +81,7 @@ function OnePicture({ id }: { id: string }) {
           {outlook.due ? ` · due ${dueDay(outlook.due, now)}` : ' · no date'}
           {' · '}
           <Ready outlook={outlook} zone={zone} now={now} />
+          {doc.thinning && ` · ${SCHOOLS[doc.thinning.school]} here: “${doc.thinning.reason}”`}
         </Typography>
       </Box>
       <Typography variant="h2" component="p" aria-live="polite" data-testid="verdict">
@@ -134,14 +138,17 @@ function OnePicture({ id }: { id: string }) {
       <StepList
         doc={doc}
         outlook={outlook}
-        materials={shelf.data.materials}
+        materials={shelf.stored.materials.map((m) => m.material)}
         zone={zone}
         now={now}
         edits={edits}
         onLog={setLogging}
       />
       <Box sx={{ display: 'flex', gap: 1.5, flexWrap: 'wrap', mt: 4 }}>
-        <Button onClick={() => setFacts(true)}>Size, ground and date</Button>
+        <Button onClick={() => setFacts(true)}>Size, ground, date, school</Button>
+        <Button disabled={!doc.steps?.length} onClick={() => setSaving(true)}>
+          Save as a way of working
+        </Button>
         <Button component="a" href={calendarUrl(studio, id)} download="picture.ics">
           Calendar of this picture
         </Button>
@@ -167,30 +174,19 @@ function OnePicture({ id }: { id: string }) {
       )}
       <FilmTable outlook={outlook} zone={zone} />
       {facts && <PictureFacts doc={doc} edits={edits} onClose={() => setFacts(false)} />}
+      {saving && <SaveWay doc={doc} shelf={shelf} onClose={() => setSaving(false)} />}
       {edits.conflict && <ConflictDialog edits={edits} title={outlook.title} />}
       {logging && toLog && (
-        <LogDialog
+        <LogWork
+          picture={{ id, version: edits.stored.version }}
+          step={logging}
           title={toLog.name ?? outlook.plan.find((p) => p.step === logging)?.title ?? ''}
           planned={toLog.wet_film_um ?? undefined}
+          cupG={toLog.cup_g}
           zone={zone}
           now={now}
-          pending={log.isPending}
-          error={log.error}
-          onClose={() => {
-            log.reset();
-            setLogging(undefined);
-          }}
-          onLog={(entry) =>
-            log.mutate(
-              { id, version: edits.stored?.version ?? 0, step: logging, ...entry },
-              {
-                onSuccess: () => {
-                  setLogging(undefined);
-                  view.toNow();
-                },
-              },
-            )
-          }
+          onClose={() => setLogging(undefined)}
+          onLogged={view.toNow}
         />
       )}
     </Box>

@@ -1,3 +1,4 @@
+import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import { useState } from 'react';
 import type { Schemas } from '../../api/client';
@@ -5,7 +6,7 @@ import { fieldError, otherError } from '../../components/fieldError';
 import { FormDialog } from '../../components/FormDialog';
 import { GroundField } from '../../components/GroundField';
 import { typed } from '../../format/number';
-import { plain } from '../../format/words';
+import { plain, SCHOOLS, start } from '../../format/words';
 import type { usePictureEdit } from './usePictureEdit';
 
 interface Props {
@@ -14,7 +15,8 @@ interface Props {
   onClose: () => void;
 }
 
-const FIELDS = ['title', 'width_cm', 'height_cm', 'due'];
+const FIELDS = ['title', 'width_cm', 'height_cm', 'due', 'thinning.reason'];
+
 /** Title, size, ground and date of a picture. */
 export function PictureFacts({ doc, edits, onClose }: Props) {
   const [title, setTitle] = useState(doc.title);
@@ -22,6 +24,10 @@ export function PictureFacts({ doc, edits, onClose }: Props) {
   const [height, setHeight] = useState(plain(doc.height_cm));
   const [due, setDue] = useState(doc.due ?? '');
   const [ground, setGround] = useState(doc.ground?.absorbs_um ?? 0);
+  const [school, setSchool] = useState<Schemas['ThinningDoc']['school'] | ''>(
+    doc.thinning?.school ?? '',
+  );
+  const [reason, setReason] = useState(doc.thinning?.reason ?? '');
   const wrong = (path: string) => fieldError(edits.refusal, path);
   const other = otherError(edits.refusal, (p) => FIELDS.includes(p));
   const close = () => {
@@ -37,7 +43,11 @@ export function PictureFacts({ doc, edits, onClose }: Props) {
       helperText={wrong(path)}
     />
   );
-  const bad = !Number.isFinite(typed(width)) || !Number.isFinite(typed(height)) || !title.trim();
+  const bad =
+    !Number.isFinite(typed(width)) ||
+    !Number.isFinite(typed(height)) ||
+    !title.trim() ||
+    (school !== '' && !reason.trim());
   const keep = () =>
     edits.edit(
       'change the facts',
@@ -48,12 +58,13 @@ export function PictureFacts({ doc, edits, onClose }: Props) {
         height_cm: typed(height),
         due: due || undefined,
         ground: { absorbs_um: ground },
+        thinning: school === '' ? undefined : { school, reason: reason.trim() },
       }),
       onClose,
     );
   return (
     <FormDialog
-      title="Size, ground and date"
+      title="Size, ground, date, school"
       send="Keep"
       sending="Keeping…"
       leave="Leave as it was"
@@ -77,6 +88,29 @@ export function PictureFacts({ doc, edits, onClose }: Props) {
         helperText={wrong('due')}
         slotProps={{ inputLabel: { shrink: true } }}
       />
+      <TextField
+        select
+        label="Thinning of this picture"
+        value={school}
+        onChange={(e) => setSchool(e.target.value as typeof school)}
+        slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}
+      >
+        <MenuItem value="">As in the studio</MenuItem>
+        {Object.entries(SCHOOLS).map(([value, word]) => (
+          <MenuItem key={value} value={value}>
+            {start(word)}
+          </MenuItem>
+        ))}
+      </TextField>
+      {school !== '' && (
+        <TextField
+          label="Why this picture differs"
+          value={reason}
+          onChange={(e) => setReason(e.target.value)}
+          error={!!wrong('thinning.reason')}
+          helperText={wrong('thinning.reason') ?? 'The reason is kept and shown.'}
+        />
+      )}
     </FormDialog>
   );
 }

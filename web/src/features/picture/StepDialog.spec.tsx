@@ -2,7 +2,7 @@ import { cleanup, fireEvent, render, screen, within } from '@testing-library/rea
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import type { Schemas } from '../../api/client';
 import { StepDialog } from './StepDialog';
-import type { Step } from './stepEdits';
+import type { Step } from '../../components/stepEdits';
 import type { Change, usePictureEdit } from './usePictureEdit';
 
 afterEach(cleanup);

@@ -7,8 +7,8 @@ import type { Schemas } from '../../api/client';
 import { fieldError, otherError } from '../../components/fieldError';
 import { FormDialog } from '../../components/FormDialog';
 import { NEEDS, start } from '../../format/words';
-import { MixEditor } from './MixEditor';
-import { putStep, type Step } from './stepEdits';
+import { MixEditor } from '../../components/MixEditor';
+import { putStep, type Step } from '../../components/stepEdits';
 import { useStepDraft } from './useStepDraft';
 import type { usePictureEdit } from './usePictureEdit';
 

@@ -9,7 +9,7 @@ import { catalogueQuery } from '../../api/queries';
 import { useKeys } from '../../components/useKeys';
 import { StepDialog } from './StepDialog';
 import { StepRow } from './StepRow';
-import type { Step } from './stepEdits';
+import type { Step } from '../../components/stepEdits';
 import type { usePictureEdit } from './usePictureEdit';
 
 interface Props {

@@ -2,7 +2,7 @@ import { cleanup, fireEvent, render, screen } from '@testing-library/react';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import type { Schemas } from '../../api/client';
 import { StepRow } from './StepRow';
-import type { Step } from './stepEdits';
+import type { Step } from '../../components/stepEdits';
 import type { usePictureEdit } from './usePictureEdit';
 
 afterEach(cleanup);
@@ -39,6 +39,7 @@ const PLANNED: Schemas['PlannedOut'] = {
     film_ready: '2027-01-14T19:10:00Z',
   },
   blocked: null,
+  cup_g: null,
 };
 
 function row(extra: Partial<Parameters<typeof StepRow>[0]> = {}) {
@@ -115,6 +116,7 @@ describe('a step of a picture', () => {
         title: 'Last glow',
         what: 'Retarder is 20 % of the mix.',
         remedy: 'Take some out.',
+        set_aside: null,
         provenance: '[memory]',
       },
     ];

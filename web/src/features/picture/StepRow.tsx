@@ -5,7 +5,8 @@ import type { Schemas } from '../../api/client';
 import { Chip } from '../../components/Chip';
 import { exact, moment, span, upToMinute } from '../../format/time';
 import { mixWords, plain, start } from '../../format/words';
-import { duplicateStep, moveStep, removeStep, unlay, type Step } from './stepEdits';
+import { Findings } from './Findings';
+import { duplicateStep, moveStep, removeStep, unlay, type Step } from '../../components/stepEdits';
 import type { usePictureEdit } from './usePictureEdit';
 
 interface Props {
@@ -25,7 +26,6 @@ interface Props {
   onLog: () => void;
 }
 
-const SEVERITY = { note: 'Take care', caution: 'Think again', stop: 'Stop' } as const;
 const action = { minHeight: 44, px: 1.25, py: 0, fontSize: 16 } as const;
 
 /** One step: what, with what, when, and why not before. */
@@ -36,6 +36,7 @@ export function StepRow(props: Props) {
     mixWords(step.mix ?? [], materials),
     typeof step.wet_film_um === 'number' ? `${plain(step.wet_film_um)} µm wet` : '',
     `${plain(step.hands_on_min, 0)} min`,
+    step.tub ? 'from a tub' : '',
   ].filter(Boolean);
   const act = (label: string, run: () => void, disabled = false) => (
     <Button
@@ -88,25 +89,7 @@ export function StepRow(props: Props) {
       <Box sx={{ gridColumn: { xs: 2, md: 3 }, minWidth: 0 }}>
         <When {...props} />
       </Box>
-      {findings.map((f) => (
-        <Box
-          key={f.rule}
-          sx={{
-            gridColumn: { xs: '1 / -1', md: '2 / -1' },
-            borderLeft: f.severity === 'stop' ? 6 : 3,
-            borderColor: f.severity === 'note' ? 'text.secondary' : 'error.main',
-            pl: 1.5,
-            my: 0.75,
-          }}
-        >
-          <Typography>
-            <Box component="b" sx={{ color: f.severity === 'note' ? undefined : 'error.main' }}>
-              {SEVERITY[f.severity]}: {f.what}
-            </Box>{' '}
-            {f.remedy}
-          </Typography>
-        </Box>
-      ))}
+      <Findings findings={findings} zone={props.zone} now={props.now} edits={edits} />
       <Box
         sx={{
           gridColumn: { xs: '1 / -1', md: '2 / -1' },

@@ -2,7 +2,7 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { act, cleanup, renderHook, waitFor } from '@testing-library/react';
 import type { ReactNode } from 'react';
 import { afterEach, describe, expect, it, vi } from 'vitest';
-import { putStep, type Step } from './stepEdits';
+import { putStep, type Step } from '../../components/stepEdits';
 import { usePictureEdit } from './usePictureEdit';
 
 const glaze: Step = { id: 's1', kind: 'glaze', hands_on_min: 40 };

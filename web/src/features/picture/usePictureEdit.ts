@@ -1,76 +1,28 @@
-/** Edits of one picture. Each is a function of the picture, so that one which met another edit can
- * be made again on what is stored now. */
+/** Edits of one picture. */
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
-import { ApiError, type Schemas } from '../../api/client';
+import type { Schemas } from '../../api/client';
 import { useSavePicture, useStepPicture } from '../../api/edits';
 import { pictureQuery } from '../../api/queries';
+import { useVersionedEdit } from '../../components/useVersionedEdit';
 
-export type Change = (picture: Schemas['PictureDoc']) => Schemas['PictureDoc'];
-
-interface Refused {
-  label: string;
-  change: Change;
-  error: Error;
-}
+export type { Change } from '../../components/stepEdits';
 
 export function usePictureEdit(id: string) {
   const picture = useQuery(pictureQuery(id));
   const cache = useQueryClient();
   const save = useSavePicture(id);
-  const step = useStepPicture();
-  const [refused, setRefused] = useState<Refused>();
-  const stored = picture.data;
-
-  const send = (on: Schemas['PictureOut'], label: string, change: Change, done?: () => void) =>
-    save.mutate(
-      { version: on.version, label, picture: change(on.picture) },
-      {
-        onSuccess: () => {
-          setRefused(undefined);
-          done?.();
-        },
-        onError: (error) => setRefused({ label, change, error }),
-      },
-    );
-
-  const conflict =
-    refused?.error instanceof ApiError && refused.error.problem.type.endsWith(':conflict')
-      ? { ...refused, problem: refused.error.problem }
-      : undefined;
-
-  return {
-    picture,
-    stored,
+  const step = useStepPicture(id);
+  const edits = useVersionedEdit<Schemas['PictureOut'], Schemas['PictureDoc']>({
+    stored: picture.data,
+    docOf: (stored) => stored.picture,
+    save: ({ version, label, doc }, callbacks) =>
+      save.mutate({ version, label, picture: doc }, callbacks),
+    step: step.mutate,
     pending: save.isPending || step.isPending,
-    edit: (label: string, change: Change, done?: () => void) => {
-      if (stored) send(stored, label, change, done);
-    },
-    stepTo: (way: 'undo' | 'redo') => {
-      if (stored && stored.history[way] !== null) {
-        step.mutate({ id, version: stored.version, step: way });
-      }
-    },
-    /** An edit that met another one; it is kept until the painter decides. */
-    conflict,
-    /** Why the last edit was refused, when that was no conflict. */
-    refusal: conflict ? undefined : refused?.error,
     stepError: step.error,
-    /** Makes the refused edit again on what is stored now. */
-    again: async (done?: () => void) => {
-      if (!refused) return;
-      const now = await cache.fetchQuery({ ...pictureQuery(id), staleTime: 0 });
-      send(now, refused.label, refused.change, done);
-    },
-    /** Lets go of the refused edit. */
-    drop: () => {
-      setRefused(undefined);
-      save.reset();
-      void cache.invalidateQueries();
-    },
-    forget: () => {
-      setRefused(undefined);
-      save.reset();
-    },
-  };
+    reread: () => cache.fetchQuery({ ...pictureQuery(id), staleTime: 0 }),
+    refresh: () => void cache.invalidateQueries(),
+    reset: save.reset,
+  });
+  return { ...edits, picture, stored: picture.data };
 }

@@ -4,14 +4,10 @@ import type { Schemas } from '../../api/client';
 import { fromField, toField } from '../../format/time';
 import { typed } from '../../format/number';
 import { plain } from '../../format/words';
-import type { Step } from './stepEdits';
+import type { PartDraft } from '../../components/MixEditor';
+import type { Step } from '../../components/stepEdits';
 
 type Kind = Schemas['KindOut'];
-
-export interface PartDraft {
-  material: string;
-  parts: string;
-}
 
 export interface Draft {
   kind: Step['kind'];
@@ -35,7 +31,7 @@ export function useStepDraft(
   const fresh = step.id === '';
   const usual = (kind: Step['kind']) => kinds.find((k) => k.kind === kind);
   const firstMix = (): PartDraft[] => {
-    const material = materials.find((m) => m.kind === 'paint') ?? materials[0];
+    const material = materials.find((m) => m.kind === 'paint' && !m.archived) ?? materials[0];
     return material ? [{ material: material.id, parts: '1' }] : [];
   };
   const [draft, setDraft] = useState<Draft>(() => {

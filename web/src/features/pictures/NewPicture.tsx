@@ -5,7 +5,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { useCreatePicture } from '../../api/edits';
-import { catalogueQuery } from '../../api/queries';
+import { catalogueQuery, shelfQuery } from '../../api/queries';
 import { fieldError, otherError } from '../../components/fieldError';
 import { FormDialog } from '../../components/FormDialog';
 import { GroundField } from '../../components/GroundField';
@@ -24,7 +24,9 @@ export function NewPicture({ studio, onClose }: { studio: string; onClose: () =>
   const [due, setDue] = useState('');
   const [ground, setGround] = useState(20);
   const [way, setWay] = useState('');
-  const ways = catalogue.data?.ways ?? [];
+  const shelf = useQuery(shelfQuery(studio));
+  const own = shelf.data?.ways ?? [];
+  const ways = [...own, ...(catalogue.data?.ways ?? [])];
   const chosen = ways.find((w) => w.id === way);
   const wrong = (path: string, label: string) =>
     fieldError(create.error, path)?.replace(/^side/, label);

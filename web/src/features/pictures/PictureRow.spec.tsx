@@ -31,6 +31,7 @@ const planned = (extra: Partial<Schemas['PlannedOut']> = {}): Schemas['PlannedOu
   sittings: [{ from: '2027-01-15T16:10:00Z', to: '2027-01-15T16:35:00Z' }],
   waits_for: null,
   blocked: null,
+  cup_g: null,
   ...extra,
 });
 
@@ -67,6 +68,7 @@ describe('a picture in the list', () => {
           title: 't',
           what: 'w',
           remedy: 'r',
+          set_aside: null,
           provenance: 'p',
         },
         {
@@ -76,6 +78,7 @@ describe('a picture in the list', () => {
           title: 't',
           what: 'w',
           remedy: 'r',
+          set_aside: null,
           provenance: 'p',
         },
       ],

@@ -18,7 +18,9 @@ export function PictureRow({ picture, zone, now }: Props) {
   const said = verdict(laid, now, zone, picture.plan.length === 0 && picture.steps > 0);
   const next = picture.plan[0];
   const sitting = next?.sittings[0];
-  const stops = picture.findings.filter((f) => f.severity !== 'note').length;
+  const stops = picture.findings.filter(
+    (f) => f.severity !== 'note' && f.set_aside === null,
+  ).length;
   return (
     <Box
       component="article"

@@ -18,7 +18,9 @@ const KEPT = 'ulvek.studio';
 const VIEWS = [
   { to: '/', word: 'Now', key: '1' },
   { to: '/pictures', word: 'Pictures', key: '2' },
-  { to: '/studio', word: 'Studio', key: '3' },
+  { to: '/season', word: 'Season', key: '3' },
+  { to: '/shelf', word: 'Shelf', key: '4' },
+  { to: '/studio', word: 'Studio', key: '5' },
 ];
 
 const link = {

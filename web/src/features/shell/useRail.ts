@@ -46,6 +46,10 @@ function marksOf(
 ): Mark[] {
   const go = () => open(picture.id);
   const marks: Mark[] = [];
+  // What a rule says of a step stands at its mark, unless it was set aside or is a note.
+  const warning = (step: string) =>
+    picture.findings.find((f) => f.step === step && f.severity !== 'note' && f.set_aside === null)
+      ?.what;
   picture.coats
     .filter((coat) => !coat.planned)
     .forEach((coat) => {
@@ -59,6 +63,7 @@ function marksOf(
           shape: 'film',
           short: `${brief(picture.title)}: ${short}`,
           full: `${exact(upToMinute(at), zone)}: ${picture.title}, ${coat.title} is ${short}: ${allows}`,
+          warns: warning(coat.step),
           weight,
           open: go,
         });
@@ -74,7 +79,8 @@ function marksOf(
       shape: 'work',
       short: `${brief(picture.title)}: ${step.title}`,
       full: `${exact(at, zone)}: work on ${picture.title}, ${step.title}`,
-      weight: 1,
+      warns: warning(step.step),
+      weight: warning(step.step) ? 4 : 1,
       open: go,
     });
   }

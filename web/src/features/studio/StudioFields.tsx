@@ -119,6 +119,33 @@ export function StudioFields({ edit, refused, today }: Props) {
           When you work
         </Typography>
         <HoursEditor hours={form.hours} error={error} onChange={(hours) => change({ hours })} />
+        <FormControlLabel
+          control={
+            <Switch
+              checked={form.by_daylight}
+              onChange={(e) => change({ by_daylight: e.target.checked })}
+            />
+          }
+          label="Judge colour by daylight only: such steps are planned between sunrise and sunset"
+        />
+        {form.by_daylight && (
+          <Stack direction={{ xs: 'column', sm: 'row' }} spacing={2} sx={{ mt: 1 }}>
+            {text(
+              'Latitude, °',
+              'studio.daylight.latitude_deg',
+              form.latitude,
+              (latitude) => change({ latitude }),
+              160,
+            )}
+            {text(
+              'Longitude, °',
+              'studio.daylight.longitude_deg',
+              form.longitude,
+              (longitude) => change({ longitude }),
+              160,
+            )}
+          </Stack>
+        )}
         <Typography sx={{ mt: 2, mb: 1, fontWeight: 600 }}>Days off</Typography>
         <ClosedEditor
           closed={form.closed}

@@ -11,6 +11,9 @@ export interface StudioForm {
   closed: Schemas['ClosedDoc'][];
   flat_places: string;
   setup_min: string;
+  by_daylight: boolean;
+  latitude: string;
+  longitude: string;
   thinning: NonNullable<Schemas['SchoolsDoc']['thinning']>;
   waiting: NonNullable<Schemas['SchoolsDoc']['waiting']>;
   fresh_eyes: boolean;
@@ -28,6 +31,9 @@ function fromStudio({ studio, air }: Pick<Schemas['StudioOut'], 'studio' | 'air'
     closed: studio.closed ?? [],
     flat_places: String(studio.flat_places ?? 1),
     setup_min: plain(studio.setup_min ?? 10),
+    by_daylight: !!studio.daylight,
+    latitude: studio.daylight ? plain(studio.daylight.latitude_deg, 3) : '',
+    longitude: studio.daylight ? plain(studio.daylight.longitude_deg, 3) : '',
     thinning: studio.schools?.thinning ?? 'medium_only',
     waiting: studio.schools?.waiting ?? 'standard',
     fresh_eyes: studio.schools?.fresh_eyes ?? true,
@@ -46,18 +52,26 @@ export function useStudioForm(given: Pick<Schemas['StudioOut'], 'studio' | 'air'
   if (!Number.isInteger(typed(form.flat_places)) || typed(form.flat_places) < 0)
     wrong['studio.flat_places'] = 'Give a whole number of places.';
   if (Number.isNaN(typed(form.setup_min))) wrong['studio.setup_min'] = 'Give minutes.';
+  if (form.by_daylight && Number.isNaN(typed(form.latitude)))
+    wrong['studio.daylight.latitude_deg'] = 'Give degrees, north positive.';
+  if (form.by_daylight && Number.isNaN(typed(form.longitude)))
+    wrong['studio.daylight.longitude_deg'] = 'Give degrees, east positive.';
   if (Number.isNaN(typed(form.temperature_c))) wrong['air.temperature_c'] = 'Give degrees Celsius.';
   if (Number.isNaN(typed(form.humidity))) wrong['air.relative_humidity'] = 'Give per cent.';
 
   /** As the API wants it. Readings of the air stay as they are. */
   const made = (): Pick<Schemas['StudioEdit'], 'studio' | 'air'> => ({
     studio: {
+      ...given.studio,
       name: form.name,
       time_zone: form.time_zone,
       hours: form.hours,
       closed: form.closed,
       flat_places: typed(form.flat_places),
       setup_min: typed(form.setup_min),
+      daylight: form.by_daylight
+        ? { latitude_deg: typed(form.latitude), longitude_deg: typed(form.longitude) }
+        : undefined,
       schools: {
         thinning: form.thinning,
         waiting: form.waiting,

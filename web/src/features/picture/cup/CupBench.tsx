@@ -3,17 +3,23 @@ import Button from '@mui/material/Button';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
+import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import type { Schemas } from '../../../api/client';
+import { TubDialog } from '../../../components/TubDialog';
 import { useKeys } from '../../../components/useKeys';
+import type { useShelfEdit } from '../../../components/useShelfEdit';
 import { Cup } from '../../../figures/Cup';
-import { plain, start } from '../../../format/words';
-import { ConflictDialog } from '../ConflictDialog';
-import { putStep, type Step } from '../stepEdits';
+import { span } from '../../../format/time';
+import { mixWords, plain, start } from '../../../format/words';
+import { ConflictDialog } from '../../../components/ConflictDialog';
+import { putStep, type Step } from '../../../components/stepEdits';
 import type { usePictureEdit } from '../usePictureEdit';
 import { compared, cupVerdict } from './compare';
 import { CupLimits } from './CupLimits';
 import { CupParts } from './CupParts';
+import { ScaleBox } from './ScaleBox';
+import { SeriesBox } from './SeriesBox';
 import { MEASURES, useCup } from './useCup';
 
 interface Props {
@@ -21,6 +27,8 @@ interface Props {
   title: string;
   step: Step;
   materials: Schemas['MaterialDoc'][];
+  tubs: Schemas['ShelfTub'][];
+  shelf: ReturnType<typeof useShelfEdit>;
   zone: string;
   now: number;
   edits: ReturnType<typeof usePictureEdit>;
@@ -29,23 +37,27 @@ interface Props {
 const OFFERS = { thinner: 'Thinner', stronger: 'Stronger', slower: 'Slower' } as const;
 
 /** Mixing: the drawn cup, the recipe, what it allows and what it would do now. */
-export function CupBench({ id, title, step, materials, zone, now, edits }: Props) {
+export function CupBench(props: Props) {
+  const { id, title, step, materials, tubs, shelf, zone, now, edits } = props;
   const edit = useCup(id, step);
   const { draft, change, cup, wrong } = edit;
   const navigate = useNavigate();
   const back = () => void navigate(`/pictures/${id}`);
   const name = start(step.name ?? step.kind.replace('_', ' '));
-  const keep = () =>
-    edits.edit(
-      `mix ${name}`,
-      putStep({
-        ...step,
-        mix: edit.ask.mix,
-        wet_film_um: edit.ask.wet_film_um,
-        share_of_area: edit.ask.share_of_area,
-      }),
-      back,
-    );
+  const [keeping, setKeeping] = useState(false);
+  const tub = tubs.find((t) => t.tub.id === edit.tub);
+  /** The coat as it would be kept with the cup as it stands. */
+  const made = (cupG?: number) =>
+    putStep({
+      ...step,
+      mix: edit.settled,
+      wet_film_um: edit.ask.wet_film_um,
+      share_of_area: edit.ask.share_of_area,
+      loss: cup?.loss,
+      tub: edit.tub || undefined,
+      cup_g: cupG ?? step.cup_g,
+    });
+  const keep = () => edits.edit(`mix ${name}`, made(), back);
   useKeys([{ key: 'k', does: 'Cup: keep it beside', run: edit.keepBeside }]);
   const retarder = cup?.limits.find((l) => l.what === 'retarder');
   const order = (part: Schemas['CupPart']) =>
@@ -61,7 +73,7 @@ export function CupBench({ id, title, step, materials, zone, now, edits }: Props
         colour: material?.swatch,
       };
     });
-  const field = (label: string, key: 'film' | 'share' | 'loss') => (
+  const field = (label: string, key: 'film' | 'share') => (
     <TextField
       label={label}
       value={draft[key]}
@@ -85,7 +97,10 @@ export function CupBench({ id, title, step, materials, zone, now, edits }: Props
           <b>Mix {plain(cup.total_ml)} ml.</b> {cupVerdict(cup, now, zone)}
         </Typography>
       )}
-      {edit.answer.error && edit.sound && (
+      {cup && step.hands_on_min > 0 && cup.working_min !== null && (
+        <WetEdge working={cup.working_min} hands={step.hands_on_min} />
+      )}
+      {edit.answer.error && edit.sound && !edit.place?.match(/^(mix|total_ml)/) && (
         <Typography role="alert" color="error" sx={{ fontWeight: 600 }}>
           {edit.answer.error.message}
         </Typography>
@@ -107,11 +122,68 @@ export function CupBench({ id, title, step, materials, zone, now, edits }: Props
           )}
         </Box>
         <Box sx={{ minWidth: 0 }}>
-          <CupParts edit={edit} materials={materials} />
+          {tubs.length > 0 && (
+            <TextField
+              select
+              label="Paint from"
+              value={edit.tub}
+              onChange={(e) =>
+                edit.fromTub(e.target.value, tubs.find((t) => t.tub.id === e.target.value)?.tub.mix)
+              }
+              slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}
+              sx={{ width: { xs: '100%', sm: 420 }, mb: 1 }}
+            >
+              <MenuItem value="">A fresh cup</MenuItem>
+              {tubs
+                .filter((t) => !t.tub.archived || t.tub.id === edit.tub)
+                .map((t) => (
+                  <MenuItem key={t.tub.id} value={t.tub.id}>
+                    The tub “{t.tub.name}”, {plain(t.left_ml)} ml left
+                    {t.condition === 'good'
+                      ? ''
+                      : t.condition === 'past'
+                        ? ', look into it'
+                        : ', spoiled'}
+                  </MenuItem>
+                ))}
+            </TextField>
+          )}
+          {tub ? (
+            <Typography sx={{ my: 1 }}>
+              In it: {mixWords(tub.tub.mix, materials)}.
+              {cup && cup.total_ml > tub.left_ml && (
+                <Box component="b" role="status" sx={{ color: 'error.main' }}>
+                  {' '}
+                  It holds {plain(tub.left_ml)} ml, this coat takes {plain(cup.total_ml)} ml.
+                </Box>
+              )}
+            </Typography>
+          ) : (
+            <CupParts edit={edit} materials={materials} />
+          )}
           <Box sx={{ display: 'flex', gap: 1.5, flexWrap: 'wrap', mt: 2.5 }}>
             {field('Wet film, µm', 'film')}
             {field('Share of the picture, %', 'share')}
-            {field('Lost in cup and brush, %', 'loss')}
+            <TextField
+              label="Lost in cup and brush, %"
+              value={draft.total === '' ? draft.loss : cup ? plain(cup.loss * 100) : ''}
+              onChange={(e) => change({ loss: e.target.value, total: '' })}
+              error={!!wrong.loss}
+              helperText={wrong.loss}
+              slotProps={{ htmlInput: { inputMode: 'decimal' } }}
+              sx={{ width: { xs: '100%', sm: 190 } }}
+            />
+            <TextField
+              label="In all, ml"
+              value={draft.total === '' ? (cup ? plain(cup.total_ml, 2) : '') : draft.total}
+              onChange={(e) => change({ total: e.target.value })}
+              error={!!wrong.total || edit.place === 'total_ml'}
+              helperText={
+                wrong.total ?? (edit.place === 'total_ml' ? edit.answer.error?.message : undefined)
+              }
+              slotProps={{ htmlInput: { inputMode: 'decimal' } }}
+              sx={{ width: { xs: '100%', sm: 150 } }}
+            />
             <TextField
               select
               label="Smallest measure"
@@ -133,15 +205,16 @@ export function CupBench({ id, title, step, materials, zone, now, edits }: Props
             </Typography>
           )}
           <Box sx={{ display: 'flex', gap: 1.5, flexWrap: 'wrap', mt: 2.5 }}>
-            {cup?.offers.map((offer) => (
-              <Button
-                key={offer.change}
-                disabled={!offer.mix || !edit.fresh}
-                onClick={() => offer.mix && edit.take(offer.mix)}
-              >
-                {OFFERS[offer.change as keyof typeof OFFERS]}
-              </Button>
-            ))}
+            {!tub &&
+              cup?.offers.map((offer) => (
+                <Button
+                  key={offer.change}
+                  disabled={!offer.mix || !edit.fresh}
+                  onClick={() => offer.mix && edit.take(offer.mix)}
+                >
+                  {OFFERS[offer.change as keyof typeof OFFERS]}
+                </Button>
+              ))}
             <Button
               disabled={!cup || !edit.fresh}
               onClick={edit.beside ? edit.dropBeside : edit.keepBeside}
@@ -167,7 +240,7 @@ export function CupBench({ id, title, step, materials, zone, now, edits }: Props
               slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}
             >
               <MenuItem value="">Nothing is short</MenuItem>
-              {draft.mix.map((p) => (
+              {edit.mix.map((p) => (
                 <MenuItem key={p.material} value={p.material}>
                   {materials.find((m) => m.id === p.material)?.name ?? p.material}
                 </MenuItem>
@@ -191,17 +264,48 @@ export function CupBench({ id, title, step, materials, zone, now, edits }: Props
                 : `That makes ${plain(cup.short.total_ml)} ml: a film of ${plain(cup.short.wet_film_um)} µm, or ${plain(cup.short.share_of_area * 100, 0)} % of the picture at this film.`}
             </Typography>
           )}
+          {cup && cup.hazards.length > 0 && (
+            <Box component="ul" aria-label="Care for people" sx={{ mt: 2, mb: 0, pl: 2.5 }}>
+              {cup.hazards.map((hazard) => (
+                <li key={hazard}>{hazard}</li>
+              ))}
+            </Box>
+          )}
         </Box>
       </Box>
+      {cup && !tub && (
+        <>
+          <ScaleBox
+            cup={cup}
+            materials={materials}
+            weighed={step.cup_g}
+            pending={edits.pending || !edit.settled}
+            onWeighed={(grams) => edits.edit(`weigh the cup of ${name}`, made(grams))}
+          />
+          <SeriesBox
+            id={id}
+            materials={materials}
+            film={edit.ask.wet_film_um}
+            now={now}
+            zone={zone}
+            onTake={edit.take}
+          />
+        </>
+      )}
       <Box sx={{ display: 'flex', gap: 1.5, mt: 4, flexWrap: 'wrap' }}>
         <Button
           variant="contained"
-          disabled={!edit.sound || !!edit.answer.error || edits.pending}
+          disabled={!edit.sound || !edit.settled || !!edit.answer.error || edits.pending}
           onClick={keep}
         >
           Put this into {name}
         </Button>
         <Button onClick={back}>Leave it as it was</Button>
+        {!tub && (
+          <Button disabled={!edit.settled || !cup} onClick={() => setKeeping(true)}>
+            Keep this mix as a tub
+          </Button>
+        )}
       </Box>
       {edits.refusal && (
         <Typography role="alert" color="error" sx={{ mt: 1 }}>
@@ -209,6 +313,28 @@ export function CupBench({ id, title, step, materials, zone, now, edits }: Props
         </Typography>
       )}
       {edits.conflict && <ConflictDialog edits={edits} title={title} />}
+      {keeping && edit.settled && cup && (
+        <TubDialog
+          mix={edit.settled}
+          ml={cup.total_ml}
+          materials={materials}
+          zone={zone}
+          now={now}
+          edits={shelf}
+          onClose={() => setKeeping(false)}
+        />
+      )}
     </Box>
+  );
+}
+
+/** A coat that sets long before the hand is done. */
+function WetEdge({ working, hands }: { working: number; hands: number }) {
+  if (working >= hands) return null;
+  return (
+    <Typography sx={{ mt: 0.5 }}>
+      You take {span(hands)} for it: lay it in parts, work back into the wet edge, and leave alone
+      what turns tacky.
+    </Typography>
   );
 }

@@ -1,46 +1,54 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import MenuItem from '@mui/material/MenuItem';
+import Slider from '@mui/material/Slider';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import type { Schemas } from '../../../api/client';
 import { Chip } from '../../../components/Chip';
 import { typed } from '../../../format/number';
-import { plain } from '../../../format/words';
-import { withPercent, type useCup } from './useCup';
+import type { Unit } from './turns';
+import type { useCup } from './useCup';
 
 interface Props {
   edit: ReturnType<typeof useCup>;
   materials: Schemas['MaterialDoc'][];
 }
 
-const cell = { fontSize: 19, fontWeight: 600, textAlign: 'right', whiteSpace: 'nowrap' } as const;
+const UNITS: { unit: Unit; label: string; spoken: string }[] = [
+  { unit: 'parts', label: 'Parts', spoken: 'Parts' },
+  { unit: 'percent', label: '%', spoken: 'Percent' },
+  { unit: 'ml', label: 'ml', spoken: 'Millilitres' },
+  { unit: 'grams', label: 'g', spoken: 'Grams' },
+  { unit: 'drops', label: 'Drops', spoken: 'Drops' },
+];
 
-/** The recipe: parts and percent to turn, millilitres, grams and drops that follow. */
+/** The recipe: any number of it can be turned, the others follow. */
 export function CupParts({ edit, materials }: Props) {
-  const { draft, change, cup, wrong } = edit;
-  const set = (i: number, part: Partial<(typeof draft.mix)[number]>) =>
-    change({ mix: draft.mix.map((p, k) => (k === i ? { ...p, ...part } : p)) });
-  const unused = materials.find((m) => !draft.mix.some((p) => p.material === m.id));
-  const whole = draft.mix.reduce((sum, p) => sum + typed(p.parts), 0);
+  const { mix, wrong } = edit;
+  const used = (id: string) => mix.some((p) => p.material === id);
+  const offered = materials.filter((m) => !m.archived || used(m.id));
+  const unused = offered.find((m) => !used(m.id));
+  const refused = edit.place?.startsWith('mix') ? edit.answer.error?.message : undefined;
   return (
-    <Box role="group" aria-label="Recipe">
-      {draft.mix.map((part, i) => {
+    <Box role="group" aria-label="Recipe" onBlur={edit.leaveField}>
+      {mix.map((part, i) => {
         const material = materials.find((m) => m.id === part.material);
-        const row = cup?.parts[i]?.material === part.material ? cup.parts[i] : undefined;
         const name = material?.name ?? part.material;
+        const percent = typed(edit.shown(i, 'percent'));
         return (
           <Box
             key={i}
             sx={{
               display: 'grid',
               gridTemplateColumns: {
-                xs: '30px 1fr 1fr',
-                md: '30px minmax(200px, 1fr) 92px 92px 84px 76px 92px auto',
+                xs: '30px repeat(5, minmax(0, 1fr))',
+                md: '30px minmax(170px, 1fr) repeat(5, 84px) auto',
               },
-              gap: 1,
+              columnGap: { xs: 0.5, md: 1 },
+              rowGap: 1,
               alignItems: 'center',
-              py: 0.75,
+              py: 1,
               borderBottom: 1,
               borderColor: 'divider',
             }}
@@ -50,63 +58,70 @@ export function CupParts({ edit, materials }: Props) {
               select
               label="Material"
               value={part.material}
-              onChange={(e) => set(i, { material: e.target.value })}
-              sx={{ gridColumn: { xs: '2 / 4', md: 'auto' } }}
+              onChange={(e) => edit.swap(i, e.target.value)}
+              sx={{ gridColumn: { xs: '2 / -1', md: 'auto' } }}
             >
-              {materials.map((m) => (
+              {offered.map((m) => (
                 <MenuItem key={m.id} value={m.id}>
                   {m.name}
                 </MenuItem>
               ))}
             </TextField>
-            <TextField
-              label="Parts"
-              value={part.parts}
-              error={!!wrong.mix}
-              onChange={(e) => set(i, { parts: e.target.value })}
-              slotProps={{ htmlInput: { inputMode: 'decimal', 'aria-label': `Parts of ${name}` } }}
-            />
-            <TextField
-              label="%"
-              value={whole > 0 ? plain((typed(part.parts) / whole) * 100) : ''}
-              disabled={draft.mix.length === 1}
-              onChange={(e) => {
-                const percent = typed(e.target.value);
-                if (percent >= 0 && percent <= 100)
-                  change({ mix: withPercent(draft.mix, i, percent) });
-              }}
-              slotProps={{
-                htmlInput: { inputMode: 'decimal', 'aria-label': `Percent of ${name}` },
-              }}
-            />
-            <Typography sx={cell}>{row ? `${plain(row.ml, 2)} ml` : '–'}</Typography>
-            <Typography sx={cell}>
-              {row?.grams != null ? `${plain(row.grams, 2)} g` : '–'}
-            </Typography>
-            <Typography sx={cell}>{row ? `${plain(row.drops, 0)} drops` : '–'}</Typography>
+            {UNITS.map(({ unit, label, spoken }, k) => (
+              <TextField
+                key={unit}
+                label={label}
+                value={edit.shown(i, unit)}
+                disabled={
+                  (unit !== 'parts' && mix.length === 1) ||
+                  (unit === 'grams' && material?.density_g_ml == null)
+                }
+                onChange={(e) => edit.turn(i, unit, e.target.value)}
+                sx={{
+                  gridColumn: { xs: k + 2, md: 'auto' },
+                  '& input': { px: { xs: 0.75, md: 1.25 } },
+                }}
+                slotProps={{
+                  htmlInput: { inputMode: 'decimal', 'aria-label': `${spoken} of ${name}` },
+                  inputLabel: { shrink: true },
+                }}
+              />
+            ))}
             <Button
               variant="text"
-              disabled={draft.mix.length === 1}
+              disabled={mix.length === 1}
               aria-label={`Take ${name} out`}
-              onClick={() => change({ mix: draft.mix.filter((_, k) => k !== i) })}
-              sx={{ px: 1 }}
+              onClick={() => edit.remove(i)}
+              sx={{ px: 1, gridColumn: { xs: '1 / -1', md: 'auto' }, justifySelf: 'start' }}
             >
               Take out
             </Button>
+            {mix.length > 1 && (
+              <Slider
+                size="small"
+                value={Number.isFinite(percent) ? percent : 0}
+                step={0.5}
+                onChange={(_, value) => edit.turn(i, 'percent', String(value))}
+                slotProps={{ input: { 'aria-label': `Share of ${name}` } }}
+                sx={{
+                  gridColumn: { xs: '1 / -1', md: '2 / 8' },
+                  justifySelf: 'center',
+                  width: 'calc(100% - 16px)',
+                }}
+              />
+            )}
           </Box>
         );
       })}
-      {wrong.mix && (
+      {(wrong.mix ?? refused) && (
         <Typography role="alert" color="error" sx={{ fontWeight: 600, mt: 1 }}>
-          {wrong.mix}
+          {wrong.mix ?? refused}
         </Typography>
       )}
       <Button
         sx={{ mt: 1.5 }}
-        disabled={!unused}
-        onClick={() =>
-          unused && change({ mix: [...draft.mix, { material: unused.id, parts: '1' }] })
-        }
+        disabled={!unused || !edit.settled}
+        onClick={() => unused && edit.add(unused.id)}
       >
         Add a part
       </Button>

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { Schemas } from '../../../api/client';
 import { compared, cupVerdict } from './compare';
-import { withPercent } from './useCup';
+import { settledMix, withTurn, type Recipe } from './turns';
 
 const OSLO = 'Europe/Oslo';
 const NOW = Date.parse('2027-01-14T16:34:00Z');
@@ -9,6 +9,7 @@ const NOW = Date.parse('2027-01-14T16:34:00Z');
 const cup = (extra: Partial<Schemas['CupOut']> = {}): Schemas['CupOut'] => ({
   total_ml: 9.4,
   on_picture_ml: 8,
+  loss: 0.15,
   parts: [],
   rounding_share: 0,
   rounding_ml: 0,
@@ -20,6 +21,7 @@ const cup = (extra: Partial<Schemas['CupOut']> = {}): Schemas['CupOut'] => ({
   paintable_at: '2027-01-14T18:07:00Z',
   offers: [],
   short: null,
+  hazards: [],
   ...extra,
 });
 
@@ -51,25 +53,26 @@ describe('a cup in words', () => {
   });
 });
 
-describe('the percent of a part', () => {
-  const mix = [
-    { material: 'liquid', parts: '80' },
-    { material: 'paint', parts: '10' },
-    { material: 'retarder', parts: '10' },
-  ];
+describe('a recipe that is turned', () => {
+  const start: Recipe = { mix: [{ material: 'liquid', parts: 9 }], turns: [] };
+  const ml = (part: number, value: number) => ({ part, unit: 'ml' as const, value });
 
-  it('moves the others in proportion, and the cup stays whole', () => {
-    expect(withPercent(mix, 1, 28).map((p) => p.parts)).toEqual(['64', '28', '8']);
-    expect(withPercent(mix, 0, 0).map((p) => p.parts)).toEqual(['0', '50', '50']);
-    expect(withPercent(mix, 0, 100).map((p) => p.parts)).toEqual(['100', '0', '0']);
+  it('keeps one turn per field while the hand stays in it', () => {
+    const dragged = [1, 2, 3].reduce((was, value) => withTurn(was, ml(0, value)), start);
+    expect(dragged.turns).toEqual([ml(0, 3)]);
   });
 
-  it('of the only part with anything in it leaves the rest even', () => {
-    const one = [
-      { material: 'a', parts: '1' },
-      { material: 'b', parts: '0' },
-      { material: 'c', parts: '0' },
-    ];
-    expect(withPercent(one, 0, 50).map((p) => p.parts)).toEqual(['50', '25', '25']);
+  it('loses no turn that the server has not answered yet', () => {
+    const both = withTurn(withTurn(start, ml(0, 3)), ml(1, 2));
+    expect(both).toEqual({ mix: start.mix, turns: [ml(0, 3), ml(1, 2)] });
+    expect(settledMix(both)).toBeUndefined();
+  });
+
+  it('goes on from what the server made of it', () => {
+    const answered = [{ material: 'liquid', parts: 7 }];
+    const turned = withTurn(start, ml(0, 3));
+    expect(settledMix(turned, answered)).toBe(answered);
+    expect(withTurn(turned, ml(1, 2), answered)).toEqual({ mix: answered, turns: [ml(1, 2)] });
+    expect(settledMix(start)).toBe(start.mix);
   });
 });

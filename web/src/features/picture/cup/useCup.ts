@@ -1,18 +1,19 @@
-/** A cup while it is being mixed: parts as typed, everything else from the server. */
+/** A cup while it is being mixed: numbers as typed, everything else from the server. */
 import { useQuery } from '@tanstack/react-query';
 import { useDeferredValue, useState } from 'react';
-import type { Schemas } from '../../../api/client';
+import { ApiError, type Schemas } from '../../../api/client';
 import { cupQuery } from '../../../api/queries';
 import { typed } from '../../../format/number';
 import { plain } from '../../../format/words';
-import type { PartDraft } from '../useStepDraft';
-import type { Step } from '../stepEdits';
+import type { Step } from '../../../components/stepEdits';
+import { settledMix, withTurn, type Part, type Recipe, type Unit } from './turns';
 
 export interface CupDraft {
-  mix: PartDraft[];
   film: string;
   share: string;
   loss: string;
+  /** The whole cup [ml]; empty while the loss says how large it is. */
+  total: string;
   measure: number;
   have: string;
   haveMl: string;
@@ -25,73 +26,127 @@ export const MEASURES = [
   { ml: 1, word: 'a millilitre' },
 ] as const;
 
-const asDraft = (mix: Schemas['PartDoc'][]): PartDraft[] =>
-  mix.map((p) => ({ material: p.material, parts: plain(p.parts, 3) }));
+/** Share of a cup that usually stays in cup and brush [-]. [practice] */
+const USUAL_LOSS = 0.15;
 
-/** The mix with part `i` at `percent` of the cup; the others share the rest as before. */
-export function withPercent(mix: PartDraft[], i: number, percent: number): PartDraft[] {
-  const others = mix.reduce((sum, p, k) => (k === i ? sum : sum + typed(p.parts)), 0);
-  const room = 100 - percent;
-  return mix.map((p, k) => ({
-    ...p,
-    parts: plain(
-      k === i ? percent : others > 0 ? (typed(p.parts) / others) * room : room / (mix.length - 1),
-      3,
-    ),
-  }));
-}
+const DIGITS: Record<Unit, number> = { parts: 3, percent: 1, ml: 2, grams: 2, drops: 0 };
 
 export function useCup(id: string, step: Step) {
+  const [recipe, setRecipe] = useState<Recipe>(() => ({ mix: step.mix ?? [], turns: [] }));
+  const [typing, setTyping] = useState<{ part: number; unit: Unit; text: string }>();
+  const [tub, setTub] = useState(step.tub ?? '');
   const [draft, setDraft] = useState<CupDraft>(() => ({
-    mix: asDraft(step.mix ?? []),
     film: plain(step.wet_film_um ?? 40),
     share: plain((step.share_of_area ?? 1) * 100),
-    loss: '15',
+    loss: plain((step.loss ?? USUAL_LOSS) * 100),
+    total: '',
     measure: 0.5,
     have: '',
     haveMl: '',
   }));
   const [beside, setBeside] = useState<Schemas['CupOut']>();
-  const parts = draft.mix.map((p) => typed(p.parts));
-  const wrong: Partial<Record<'mix' | 'film' | 'share' | 'loss' | 'have', string>> = {};
-  if (parts.some((p) => !(p >= 0))) wrong.mix = 'Give each part as a number of 0 or more.';
-  else if (!(parts.reduce((a, b) => a + b, 0) > 0))
-    wrong.mix = 'The mix sums to nothing: give at least one part.';
+  const wrong: Partial<Record<'mix' | 'film' | 'share' | 'loss' | 'total' | 'have', string>> = {};
+  if (typing && !(typed(typing.text) >= 0)) wrong.mix = 'Give each part as a number of 0 or more.';
   if (!(typed(draft.film) > 0)) wrong.film = 'Give a thickness above 0 µm.';
   if (!(typed(draft.share) > 0)) wrong.share = 'Give a share above 0 %.';
   if (!(typed(draft.loss) >= 0 && typed(draft.loss) < 100))
     wrong.loss = 'Give a loss from 0 to under 100 %.';
+  if (draft.total !== '' && !(typed(draft.total) > 0)) wrong.total = 'Give millilitres above 0.';
   if (draft.have && draft.haveMl !== '' && !(typed(draft.haveMl) > 0))
     wrong.have = 'Give the millilitres that are left.';
   const sound = Object.keys(wrong).length === 0;
 
   const ask: Schemas['CupAsk'] = {
-    mix: draft.mix.map((p, i) => ({ material: p.material, parts: parts[i] ?? 0 })),
+    mix: recipe.mix,
+    turns: recipe.turns,
     wet_film_um: typed(draft.film),
     share_of_area: typed(draft.share) / 100,
     loss: typed(draft.loss) / 100,
     measure_ml: draft.measure,
+    ...(draft.total === '' ? {} : { total_ml: typed(draft.total) }),
     ...(draft.have && typed(draft.haveMl) > 0
       ? { have: { material: draft.have, ml: typed(draft.haveMl) } }
       : {}),
   };
-  // Typing stays quick: the question follows the keys.
+  // Typing and dragging stay quick: the question follows the hand.
   const asked = useDeferredValue(JSON.stringify(ask));
   const answer = useQuery({
     ...cupQuery(id, JSON.parse(asked) as Schemas['CupAsk']),
     enabled: sound,
   });
+  /** Whether the answer is the one to the cup as it stands: only then may its mix be taken. */
+  const fresh =
+    sound && asked === JSON.stringify(ask) && !!answer.data && !answer.isPlaceholderData;
+  const answered = answer.data?.parts.map((p) => ({ material: p.material, parts: p.parts }));
+  const settled = settledMix(recipe, fresh ? answered : undefined);
+  const place = answer.error instanceof ApiError ? answer.error.problem.path : undefined;
+  const replace = (mix: Part[]) => {
+    setTyping(undefined);
+    setRecipe({ mix, turns: [] });
+  };
+
+  /** What stands in the field of one part and unit. */
+  const shown = (part: number, unit: Unit): string => {
+    if (typing?.part === part && typing.unit === unit) return typing.text;
+    const row = answer.data?.parts[part];
+    if (unit === 'parts' && recipe.turns.length === 0)
+      return plain(recipe.mix[part]?.parts ?? 0, 3);
+    if (!row || row.material !== recipe.mix[part]?.material) return '';
+    const value = {
+      parts: row.parts,
+      percent: row.share * 100,
+      ml: row.ml,
+      grams: row.grams,
+      drops: row.drops,
+    }[unit];
+    return value === null ? '' : plain(value, DIGITS[unit]);
+  };
+
   return {
+    mix: recipe.mix,
     draft,
     change: (part: Partial<CupDraft>) => setDraft((was) => ({ ...was, ...part })),
-    take: (mix: Schemas['PartDoc'][]) => setDraft((was) => ({ ...was, mix: asDraft(mix) })),
+    shown,
+    /** Sets one number of the recipe; the others follow. */
+    turn: (part: number, unit: Unit, text: string) => {
+      setTyping({ part, unit, text });
+      const value = typed(text);
+      if (value >= 0)
+        setRecipe((was) =>
+          withTurn(
+            was,
+            // What is typed is meant in the cup that is shown, also when it is rescaled at once.
+            // While the last number was refused, the cup before it is still the one meant.
+            { part, unit, value, of_ml: answer.data?.total_ml ?? was.turns.at(-1)?.of_ml },
+            was === recipe ? settled : undefined,
+          ),
+        );
+    },
+    leaveField: () => sound && setTyping(undefined),
+    take: replace,
+    add: (material: string) => settled && replace([...settled, { material, parts: 1 }]),
+    remove: (part: number) => {
+      const left = (settled ?? recipe.mix).filter((_, k) => k !== part);
+      if (left.length > 0) replace(left);
+    },
+    swap: (part: number, material: string) =>
+      settled && replace(settled.map((p, k) => (k === part ? { ...p, material } : p))),
+    /** The mix as it stands; undefined while the server works out a turn. */
+    settled,
+    tub,
+    /** Paints from a tub, or from a cup again. */
+    fromTub: (id: string, mix?: Part[]) => {
+      setTub(id);
+      if (mix) replace(mix);
+    },
     wrong,
     sound,
     ask,
     answer,
+    /** Where the server refused something: `mix`, `total_ml`, ... */
+    place,
     cup: answer.data,
-    /** Whether the answer is the one to the mix as it stands: only then may its offers be taken. */
-    fresh: asked === JSON.stringify(ask) && !answer.isPlaceholderData,
+    fresh,
     /** The cup that is kept beside this one, to compare. */
     beside,
     keepBeside: () => setBeside(answer.data),

@@ -3,9 +3,14 @@ import Button from '@mui/material/Button';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
-import type { Schemas } from '../../api/client';
-import { Chip } from '../../components/Chip';
-import type { PartDraft } from './useStepDraft';
+import type { Schemas } from '../api/client';
+import { Chip } from './Chip';
+
+/** Parts of one material, as typed. */
+export interface PartDraft {
+  material: string;
+  parts: string;
+}
 
 interface Props {
   mix: PartDraft[];
@@ -18,7 +23,10 @@ interface Props {
 export function MixEditor({ mix, materials, wrong, onChange }: Props) {
   const set = (i: number, part: Partial<PartDraft>) =>
     onChange(mix.map((p, k) => (k === i ? { ...p, ...part } : p)));
-  const unused = materials.find((m) => !mix.some((p) => p.material === m.id));
+  const used = (id: string) => mix.some((p) => p.material === id);
+  // What is put away is not offered, but stays where it is used.
+  const offered = materials.filter((m) => !m.archived || used(m.id));
+  const unused = offered.find((m) => !used(m.id));
   return (
     <Box component="fieldset" sx={{ border: 1, borderColor: 'divider', p: 1.5, m: 0, minWidth: 0 }}>
       <Typography component="legend" sx={{ px: 0.5 }}>
@@ -51,7 +59,7 @@ export function MixEditor({ mix, materials, wrong, onChange }: Props) {
             onChange={(e) => set(i, { material: e.target.value })}
             sx={{ flex: 1, minWidth: 160 }}
           >
-            {materials.map((m) => (
+            {offered.map((m) => (
               <MenuItem key={m.id} value={m.id}>
                 {m.name}
               </MenuItem>

@@ -1,8 +1,9 @@
 /** What can be done to the steps of a picture, as functions of the picture. */
-import type { Schemas } from '../../api/client';
-import type { Change } from './usePictureEdit';
+import type { Schemas } from '../api/client';
 
 export type Step = Schemas['StepDoc'];
+/** An edit of a picture, as a function of it. */
+export type Change = (picture: Schemas['PictureDoc']) => Schemas['PictureDoc'];
 
 /** A step name that the picture does not use yet. */
 export function freshId(steps: Step[]): string {
@@ -43,7 +44,7 @@ export const removeStep = (id: string): Change =>
 export const duplicateStep = (id: string): Change =>
   withSteps((steps) =>
     steps.flatMap((s) =>
-      s.id === id ? [s, { ...s, id: freshId(steps), laid_at: undefined }] : [s],
+      s.id === id ? [s, { ...s, id: freshId(steps), laid_at: undefined, cup_g: undefined }] : [s],
     ),
   );
 
@@ -61,3 +62,24 @@ export const moveStep = (id: string, by: -1 | 1): Change =>
 /** Takes a log entry back: the step is still to do. */
 export const unlay = (id: string): Change =>
   withSteps((steps) => steps.map((s) => (s.id === id ? { ...s, laid_at: undefined } : s)));
+
+type Finding = Pick<Schemas['FindingOut'], 'rule' | 'step'>;
+
+const without = (aside: Schemas['SetAsideDoc'][] | undefined, finding: Finding) =>
+  (aside ?? []).filter((a) => a.rule !== finding.rule || a.step !== finding.step);
+
+/** Sets a finding aside with a reason. */
+export const setAside =
+  (finding: Finding, reason: string, at: string): Change =>
+  (picture) => ({
+    ...picture,
+    set_aside: [
+      ...without(picture.set_aside, finding),
+      { rule: finding.rule, step: finding.step, reason, at },
+    ],
+  });
+
+/** Lets a finding stand again. */
+export const bringBack =
+  (finding: Finding): Change =>
+  (picture) => ({ ...picture, set_aside: without(picture.set_aside, finding) });

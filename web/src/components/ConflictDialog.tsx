@@ -4,14 +4,14 @@ import DialogActions from '@mui/material/DialogActions';
 import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
 import Typography from '@mui/material/Typography';
-import type { usePictureEdit } from './usePictureEdit';
+import type { Edits } from './useVersionedEdit';
 
 interface Props {
-  edits: ReturnType<typeof usePictureEdit>;
+  edits: Pick<Edits, 'conflict' | 'drop' | 'again' | 'pending'>;
   title: string;
 }
 
-/** Two people edited the same picture: both edits are kept until the painter decides. */
+/** Two people edited the same thing: both edits are kept until the painter decides. */
 export function ConflictDialog({ edits, title }: Props) {
   const { conflict } = edits;
   if (!conflict) return null;

@@ -1,0 +1,49 @@
+import { useQuery } from '@tanstack/react-query';
+import { useLogLaid } from '../api/edits';
+import { scaleQuery } from '../api/queries';
+import { LogDialog } from './LogDialog';
+
+interface Props {
+  picture: { id: string; version: number };
+  step: string;
+  title: string;
+  /** The planned wet film [um]; undefined for a step that leaves none. */
+  planned?: number;
+  /** What the full cup weighed [g], when it was weighed. */
+  cupG?: number | null;
+  zone: string;
+  now: number;
+  onClose: () => void;
+  onLogged?: () => void;
+}
+
+/** Logs one step of a picture. */
+export function LogWork({ picture, step, title, planned, cupG, zone, now, ...rest }: Props) {
+  const { onClose, onLogged } = rest;
+  const log = useLogLaid();
+  const scale = useQuery({ ...scaleQuery, enabled: typeof cupG === 'number' });
+  return (
+    <LogDialog
+      title={title}
+      planned={planned}
+      cupG={cupG ?? undefined}
+      scaleG={scale.data?.shows_g}
+      zone={zone}
+      now={now}
+      pending={log.isPending}
+      error={log.error}
+      onClose={onClose}
+      onLog={(entry) =>
+        log.mutate(
+          { ...picture, step, ...entry },
+          {
+            onSuccess: () => {
+              onClose();
+              onLogged?.();
+            },
+          },
+        )
+      }
+    />
+  );
+}

@@ -1,0 +1,86 @@
+/** Edits of something that has a version. Each is a function of what is stored, so that one which
+ * met another edit can be made again on what is stored now. */
+import { useState } from 'react';
+import { ApiError, type Schemas } from '../api/client';
+
+interface Versioned {
+  version: number;
+  history: Schemas['HistoryOut'];
+}
+
+interface Callbacks {
+  onSuccess?: () => void;
+  onError?: (error: Error) => void;
+}
+
+interface Options<Stored extends Versioned, Doc> {
+  stored: Stored | undefined;
+  /** What an edit works on. */
+  docOf: (stored: Stored) => Doc;
+  save: (edit: { version: number; label: string; doc: Doc }, callbacks: Callbacks) => void;
+  step: (step: { version: number; step: 'undo' | 'redo' }) => void;
+  pending: boolean;
+  stepError: Error | null;
+  /** Reads what is stored now. */
+  reread: () => Promise<Stored>;
+  /** Forgets what was shown. */
+  refresh: () => void;
+  reset: () => void;
+}
+
+export type Edits = ReturnType<typeof useVersionedEdit<Versioned, unknown>>;
+
+export function useVersionedEdit<Stored extends Versioned, Doc>(options: Options<Stored, Doc>) {
+  const { stored, docOf, save, step, reread, refresh, reset } = options;
+  const [refused, setRefused] = useState<{
+    label: string;
+    change: (doc: Doc) => Doc;
+    error: Error;
+  }>();
+
+  const send = (on: Stored, label: string, change: (doc: Doc) => Doc, done?: () => void) =>
+    save(
+      { version: on.version, label, doc: change(docOf(on)) },
+      {
+        onSuccess: () => {
+          setRefused(undefined);
+          done?.();
+        },
+        onError: (error) => setRefused({ label, change, error }),
+      },
+    );
+
+  const conflict =
+    refused?.error instanceof ApiError && refused.error.problem.type.endsWith(':conflict')
+      ? { label: refused.label, problem: refused.error.problem }
+      : undefined;
+
+  return {
+    pending: options.pending,
+    edit: (label: string, change: (doc: Doc) => Doc, done?: () => void) => {
+      if (stored) send(stored, label, change, done);
+    },
+    stepTo: (way: 'undo' | 'redo') => {
+      if (stored && stored.history[way] !== null) step({ version: stored.version, step: way });
+    },
+    /** An edit that met another one; it is kept until the painter decides. */
+    conflict,
+    /** Why the last edit was refused, when that was no conflict. */
+    refusal: conflict ? undefined : refused?.error,
+    stepError: options.stepError,
+    /** Makes the refused edit again on what is stored now. */
+    again: async (done?: () => void) => {
+      if (refused) send(await reread(), refused.label, refused.change, done);
+    },
+    /** Lets go of the refused edit. */
+    drop: () => {
+      setRefused(undefined);
+      reset();
+      refresh();
+    },
+    forget: () => {
+      setRefused(undefined);
+      reset();
+    },
+  };
+}

@@ -1,0 +1,76 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Typography from '@mui/material/Typography';
+import { Link } from 'react-router';
+import type { Schemas } from '../../api/client';
+import { dueDay } from '../../format/time';
+import { Holds } from './Holds';
+import { Sittings } from './Sittings';
+import type { SeasonState } from './useSeason';
+import { Ways } from './Ways';
+import { dateWords, percent } from './words';
+
+interface Props {
+  view: SeasonState;
+  picture: Schemas['SeasonPicture'];
+  odds?: Schemas['PictureOddsOut'];
+  step?: string;
+  onStep: (step?: string) => void;
+  onClose: () => void;
+}
+
+/** One picture of the season: what its date hangs on, what would make it, its sittings. */
+export function PicturePanel({ view, picture, odds, step, onStep, onClose }: Props) {
+  const { zone, now } = view;
+  return (
+    <Box
+      component="section"
+      aria-label={picture.title}
+      sx={{ mt: 3, p: { xs: 1.5, md: 2.5 }, bgcolor: 'background.paper' }}
+    >
+      <Box sx={{ display: 'flex', gap: 2, alignItems: 'baseline', flexWrap: 'wrap' }}>
+        <Typography variant="h2" sx={{ fontWeight: 700, flex: 1 }}>
+          {picture.title}
+        </Typography>
+        <Button component={Link} to={`/pictures/${picture.id}`} variant="text">
+          Open the picture
+        </Button>
+        <Button variant="text" onClick={onClose}>
+          Close
+        </Button>
+      </Box>
+      <Typography sx={{ fontSize: 18, mt: 0.5 }}>{dateWords(picture, zone)}</Typography>
+      {!picture.done && odds && (
+        <Typography sx={{ mt: 1 }} data-testid="odds">
+          {odds.on_day != null && picture.due && (
+            <>
+              Odds for {dueDay(picture.due, now)}: <b>{percent(odds.on_day)}</b>
+              {odds.day_earlier != null && `, a day earlier ${percent(odds.day_earlier)}`}
+              {odds.day_later != null && `, a day later ${percent(odds.day_later)}`}.{' '}
+            </>
+          )}
+          {odds.day_90
+            ? `The day that has 90 %: ${dueDay(odds.day_90, now)}.`
+            : 'In more than one of ten futures it is not finished at all.'}
+        </Typography>
+      )}
+      {view.odds.isLoading && <Typography color="text.secondary">Sampling the odds…</Typography>}
+      <Box
+        sx={{
+          display: 'grid',
+          gridTemplateColumns: { xs: '1fr', md: '1fr 1fr' },
+          gap: { xs: 3, md: 4 },
+          mt: 2.5,
+        }}
+      >
+        <Box>
+          <Holds picture={picture} zone={zone} now={now} />
+          {!picture.done && picture.work.length > 0 && (
+            <Ways key={picture.id} view={view} picture={picture} />
+          )}
+        </Box>
+        <Sittings view={view} picture={picture} step={step} onStep={onStep} />
+      </Box>
+    </Box>
+  );
+}

@@ -1,0 +1,139 @@
+import { describe, expect, it } from 'vitest';
+import type { Schemas } from '../../api/client';
+import { ticks } from '../../figures/seasonAxis';
+import { consequences, withPicture, withSettings, withStep } from './draft';
+import { dateWords, verdictOf } from './words';
+
+const OSLO = 'Europe/Oslo';
+
+function picture(extra: Partial<Schemas['SeasonPicture']>): Schemas['SeasonPicture'] {
+  return {
+    id: 'a',
+    version: 1,
+    code: 'a',
+    title: 'Lamp row',
+    weight: 1,
+    due: '2027-01-20',
+    last_hours: null,
+    finish: '2027-01-18T12:00:00Z',
+    days_late: 0,
+    earliest: '2027-01-18T12:00:00Z',
+    done: false,
+    laid: [],
+    work: [],
+    blocked: [],
+    film: [],
+    held_by: [],
+    ...extra,
+  };
+}
+
+const late = picture({ id: 'b', title: 'Sleet', finish: '2027-01-23T12:00:00Z', days_late: 3 });
+
+describe('the verdict of a season', () => {
+  it('names the latest picture, by how much and when it is ready', () => {
+    expect(verdictOf([picture({}), late], OSLO)).toBe(
+      'Sleet will not make its date: ready 3 days late on Sat 23 Jan, 13:00.',
+    );
+    expect(verdictOf([picture({})], OSLO)).toBe('Every picture makes its date.');
+    const done = picture({ done: true, days_late: 4 });
+    expect(verdictOf([done], OSLO)).toBe('Every picture is done.');
+  });
+
+  it('says what cannot be placed, and why', () => {
+    const blocked = [{ step: 's', title: 'Varnish', why: 'there is no flat place' }];
+    const stuck = picture({ blocked, finish: null });
+    expect(verdictOf([stuck], OSLO)).toBe('Lamp row: Varnish cannot be placed.');
+    expect(dateWords(stuck, OSLO)).toBe('Varnish cannot be placed: there is no flat place.');
+  });
+
+  it('says the earliest possible day of a date that cannot be met', () => {
+    const alone = picture({ ...late, earliest: '2027-01-21T12:00:00Z' });
+    expect(dateWords(alone, OSLO)).toBe(
+      'Its date cannot be met as things are: ready on Sat 23 Jan, 13:00, 3 days late. Were it ' +
+        'your only picture: Thu 21 Jan, 13:00.',
+    );
+  });
+});
+
+describe('drafts', () => {
+  const doc = (steps: string[]): Schemas['PictureDoc'] => ({
+    id: 'a',
+    title: 'Lamp row',
+    width_cm: 20,
+    height_cm: 30,
+    steps: steps.map((id) => ({ id, kind: 'detail', hands_on_min: 30 })),
+  });
+  const stored = { id: 'key', version: 4, picture: doc(['s1', 's2']) };
+  const pin = withStep('s2', (s) => ({ ...s, pinned_at: '2027-01-16T11:00:00Z' }));
+
+  it('are whole pictures on the version they were made on, one change on top of another', () => {
+    const first = withPicture(undefined, stored, pin);
+    const second = withPicture(first, { ...stored, version: 9 }, (p) => ({ ...p, weight: 3 }));
+    expect(second.pictures).toHaveLength(1);
+    const [made] = second.pictures ?? [];
+    expect(made?.version).toBe(4);
+    expect(made?.picture.weight).toBe(3);
+    expect(made?.picture.steps?.[1]?.pinned_at).toBe('2027-01-16T11:00:00Z');
+    expect(stored.picture.steps?.[1]?.pinned_at).toBeUndefined();
+  });
+
+  it('keep their pictures when the settings change too', () => {
+    const studio = { name: 'Room', time_zone: OSLO };
+    const air = { temperature_c: 21, relative_humidity: 0.5 };
+    const both = withSettings(
+      withPicture(undefined, stored, pin),
+      { version: 2, studio, air },
+      (s) => ({ ...s, closed: [{ from: '2027-01-18', to: '2027-01-20' }] }),
+    );
+    expect(both.studio?.version).toBe(2);
+    expect(both.studio?.studio.closed).toHaveLength(1);
+    expect(both.pictures).toHaveLength(1);
+  });
+
+  it('say what becomes of each picture, the worst first', () => {
+    const season = (pictures: Schemas['SeasonPicture'][]) => ({ pictures }) as Schemas['Season'];
+    const found = consequences(
+      season([picture({}), late, picture({ id: 'c' })]),
+      season([
+        picture({ finish: '2027-01-18T15:00:00Z' }),
+        { ...late, finish: '2027-01-20T12:00:00Z', days_late: 0 },
+        picture({ id: 'c' }),
+      ]),
+    );
+    expect(found.map((c) => [c.title, c.later])).toEqual([
+      ['Lamp row', 180],
+      ['Sleet', -3 * 24 * 60],
+    ]);
+  });
+});
+
+describe('the axis of the season', () => {
+  const at = (text: string) => Date.parse(text);
+
+  it('has words only where there is room, on the days and months of the studio', () => {
+    const words = (from: string, to: string) =>
+      ticks(at(from), at(to), 1000, OSLO).map((t) => t.word);
+    expect(words('2027-01-13T23:00:00Z', '2027-01-14T23:00:00Z')).toHaveLength(9);
+    expect(words('2027-01-14T10:00:00Z', '2027-01-21T10:00:00Z')[0]).toBe('Fri 15');
+    expect(words('2027-01-14T10:00:00Z', '2027-02-14T10:00:00Z')).toEqual([
+      '18 Jan',
+      '25 Jan',
+      '1 Feb',
+      '8 Feb',
+    ]);
+    expect(words('2027-01-14T10:00:00Z', '2027-07-14T10:00:00Z')[0]).toBe('Feb');
+  });
+
+  it('keeps midnight over the change of the clocks', () => {
+    // Europe/Oslo goes to daylight saving on 28 March 2027 (IANA time zone database).
+    const days = ticks(at('2027-03-26T23:00:00Z'), at('2027-03-30T22:00:00Z'), 1000, OSLO);
+    expect(days.map((t) => new Date(t.at).toISOString().slice(5, 16))).toEqual([
+      '03-26T23:00',
+      '03-27T23:00',
+      '03-28T22:00',
+      '03-29T22:00',
+      '03-30T22:00',
+    ]);
+  });
+});

@@ -1,0 +1,189 @@
+import Box from '@mui/material/Box';
+import MenuItem from '@mui/material/MenuItem';
+import TextField from '@mui/material/TextField';
+import Typography from '@mui/material/Typography';
+import type { Schemas } from '../../api/client';
+import { fieldError, otherError } from '../../components/fieldError';
+import { FormDialog } from '../../components/FormDialog';
+import { put, type useShelfEdit } from '../../components/useShelfEdit';
+import { useMaterialDraft } from './useMaterialDraft';
+
+type Material = Schemas['MaterialDoc'];
+
+interface Props {
+  material?: Material;
+  leftMl: number | null;
+  /** Its place in the list, to find what the server refused. */
+  index: number;
+  now: number;
+  edits: ReturnType<typeof useShelfEdit>;
+  onClose: () => void;
+}
+
+const KINDS = [
+  ['paint', 'Paint'],
+  ['medium', 'Medium'],
+  ['retarder', 'Retarder'],
+  ['flow_aid', 'Flow aid'],
+  ['water', 'Water'],
+  ['primer', 'Primer'],
+  ['varnish', 'Water-borne varnish'],
+  ['solvent_varnish', 'Solvent varnish'],
+] as const;
+const LINES = [
+  ['heavy', 'Heavy'],
+  ['fluid', 'Fluid'],
+  ['student', 'Student'],
+  ['slow', 'Slow-drying'],
+  ['airbrush', 'Airbrush'],
+  ['iridescent', 'Iridescent'],
+] as const;
+const OPACITIES = [
+  ['transparent', 'Transparent'],
+  ['semi_opaque', 'Semi-opaque'],
+  ['opaque', 'Opaque'],
+] as const;
+const FINISHES = [
+  ['gloss', 'Gloss'],
+  ['satin', 'Satin'],
+  ['matte', 'Matte'],
+] as const;
+
+const grid = {
+  display: 'grid',
+  gridTemplateColumns: { xs: '1fr 1fr', sm: '1fr 1fr 1fr' },
+  gap: 2,
+} as const;
+
+/** A material with every number the computation uses, and where it comes from. */
+export function MaterialDialog({ material, leftMl, index, now, edits, onClose }: Props) {
+  const { draft, change, setNumber, wrong, made } = useMaterialDraft(material, leftMl, now);
+  const base = `materials[${index}]`;
+  const refused = (field: string) => fieldError(edits.refusal, `${base}.${field}`);
+  const shown = ['name', 'binder', 'density_g_ml', 'pace', 'most_retarder', 'most_water'];
+  const other = otherError(edits.refusal, (path) => shown.some((f) => path === `${base}.${f}`));
+  const keep = () => {
+    const entry = made();
+    edits.edit(
+      `${material ? 'edit' : 'add'} ${entry.name}`,
+      (doc) => ({ ...doc, materials: put(doc.materials, entry) }),
+      onClose,
+    );
+  };
+  const number = (label: string, field: Parameters<typeof setNumber>[0], help?: string) => (
+    <TextField
+      label={label}
+      value={draft.numbers[field]}
+      onChange={(e) => setNumber(field, e.target.value)}
+      error={!!(wrong[field] ?? refused(field))}
+      helperText={wrong[field] ?? refused(field) ?? help}
+      slotProps={{ htmlInput: { inputMode: 'decimal' } }}
+    />
+  );
+  const choice = (
+    label: string,
+    field: 'kind' | 'line' | 'opacity' | 'finish',
+    options: readonly (readonly [string, string])[],
+    open = true,
+  ) => (
+    <TextField
+      select
+      label={label}
+      value={draft[field]}
+      onChange={(e) => change({ [field]: e.target.value })}
+      slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}
+    >
+      {open && <MenuItem value="">Not said</MenuItem>}
+      {options.map(([value, word]) => (
+        <MenuItem key={value} value={value}>
+          {word}
+        </MenuItem>
+      ))}
+      {field === 'kind' && !options.some(([value]) => value === draft.kind) && (
+        <MenuItem value={draft.kind}>{draft.kind}</MenuItem>
+      )}
+    </TextField>
+  );
+  return (
+    <FormDialog
+      title={material ? 'Edit the material' : 'Add a material'}
+      send={material ? 'Keep' : 'Put it on the shelf'}
+      sending="Keeping…"
+      leave="Leave as it was"
+      width="md"
+      pending={edits.pending}
+      disabled={Object.keys(wrong).length > 0}
+      trouble={other}
+      onSend={keep}
+      onClose={() => {
+        edits.forget();
+        onClose();
+      }}
+    >
+      <TextField
+        label="What you call it"
+        value={draft.name}
+        autoFocus
+        onChange={(e) => change({ name: e.target.value })}
+        error={!!refused('name')}
+        helperText={refused('name')}
+      />
+      <Box sx={grid}>
+        {choice('Kind', 'kind', KINDS, false)}
+        {draft.kind === 'paint' && choice('Line', 'line', LINES)}
+        {draft.kind === 'paint' && choice('Hides', 'opacity', OPACITIES)}
+        {draft.kind !== 'paint' && choice('Finish', 'finish', FINISHES)}
+      </Box>
+      <Box sx={grid}>
+        {number('Solids, % by volume', 'solids')}
+        {number('Water, %', 'water')}
+        {number('Slow volatile, %', 'glycol')}
+        {number('Binder, %', 'binder', 'A part of the solids.')}
+        {number('Density, g/ml', 'density_g_ml')}
+        {number('Pace', 'pace', '2 dries twice as slowly as computed.')}
+        {number('Retarder at most, %', 'most_retarder', 'When its label says less than 15.')}
+        {number('Water at most, %', 'most_water', 'When its label says less than 30.')}
+        <TextField
+          label="There is now, ml"
+          value={draft.stock}
+          onChange={(e) => change({ stock: e.target.value })}
+          error={!!wrong.stock}
+          helperText={wrong.stock ?? 'Left open, it is not counted.'}
+          slotProps={{ htmlInput: { inputMode: 'decimal' } }}
+        />
+      </Box>
+      {wrong.sum && (
+        <Typography role="alert" color="error" sx={{ fontWeight: 600 }}>
+          {wrong.sum}
+        </Typography>
+      )}
+      <Box sx={grid}>
+        <TextField
+          label="Pigments"
+          value={draft.pigments}
+          onChange={(e) => change({ pigments: e.target.value })}
+          helperText="Colour Index names, as in PB29."
+        />
+        <TextField
+          label="Colour on the screen"
+          type="color"
+          value={draft.swatch}
+          onChange={(e) => change({ swatch: e.target.value })}
+          helperText="A screen is not paint."
+        />
+      </Box>
+      <TextField
+        label="What can hurt"
+        multiline
+        value={draft.hazards}
+        onChange={(e) => change({ hazards: e.target.value })}
+        helperText="From its safety data sheet, in plain words."
+      />
+      <TextField
+        label="Where the numbers come from"
+        value={draft.source}
+        onChange={(e) => change({ source: e.target.value })}
+      />
+    </FormDialog>
+  );
+}
