@@ -16,9 +16,9 @@ export const test = base.extend<{ server: Server }>({
 export { expect };
 
 /** Opens a view and waits until it is there. */
-export async function open(page: Page, view: 'Now' | 'Pictures' | 'Studio') {
-  await page.goto({ Now: '/', Pictures: '/pictures', Studio: '/studio' }[view]);
-  const heading = { Now: /: /, Pictures: 'Pictures', Studio: /North-light room/ }[view];
+export async function open(page: Page, view: 'Now' | 'Pictures' | 'Season' | 'Shelf' | 'Studio') {
+  await page.goto(view === 'Now' ? '/' : `/${view.toLowerCase()}`);
+  const heading = { Now: /: /, Studio: /North-light room/ }[view as string] ?? view;
   await expect(page.getByRole('heading', { level: 1, name: heading })).toBeVisible();
 }
 

@@ -61,6 +61,48 @@ const SHOTS: Shot[] = [
       await page.getByRole('button', { name: 'Keep it beside' }).click();
       await page.getByRole('button', { name: 'Slower' }).click();
       await page.getByText('Beside the kept cup').waitFor();
+      await page.evaluate(() => window.scrollTo(0, 0));
+    },
+  },
+  {
+    name: 'season',
+    take: async (page, url) => {
+      await page.goto(`${url}/season`);
+      await page.getByText('odds 0 %').waitFor();
+    },
+  },
+  {
+    name: 'season-draft',
+    dim: true,
+    take: async (page, url) => {
+      await page.goto(`${url}/season`);
+      await page.getByText('odds 0 %').waitFor();
+      await page.getByRole('button', { name: /^Sleet/ }).click();
+      await page.getByRole('button', { name: 'Open beside the plan' }).first().click();
+      await page.getByText('makes its date').first().waitFor();
+      await page.evaluate(() => window.scrollTo(0, 0));
+    },
+  },
+  {
+    name: 'week',
+    take: async (page, url) => {
+      await page.goto(`${url}/season/week`);
+      await page.getByRole('button', { name: 'Print it' }).waitFor();
+    },
+  },
+  {
+    name: 'shelf',
+    take: async (page, url) => {
+      await page.goto(`${url}/shelf`);
+      await page.getByRole('region', { name: 'Paints', exact: true }).waitFor();
+    },
+  },
+  {
+    name: 'tubs',
+    take: async (page, url) => {
+      await page.goto(`${url}/shelf`);
+      await page.getByRole('radio', { name: 'Tubs' }).click();
+      await page.getByRole('listitem', { name: 'Fog grey' }).waitFor();
     },
   },
   {

@@ -167,9 +167,11 @@ test('a rule that is broken speaks at the step and in one list, until it is mend
   await open(page, 'Now');
   const list = page.getByRole('region', { name: 'Cautions' });
   await expect(list).toContainText('Two carboys, north window, Glaze 3');
-  await list.getByRole('link').click();
+  await list.getByRole('link').first().click();
   await page.getByRole('button', { name: 'Undo: edit Glaze 3' }).click();
   await expect(glaze).not.toContainText('Think again');
   await open(page, 'Now');
-  await expect(list).toBeHidden();
+  // The demo's late picture keeps its own caution.
+  await expect(list).toContainText('Sleet, tram wires');
+  await expect(list).not.toContainText('Two carboys');
 });
