@@ -5,4 +5,5 @@ cd "$(dirname "$0")/.."
 cargo build --quiet
 target/debug/ulvek openapi >web/src/api/openapi.json
 target/debug/ulvek schema >docs/formats/studio.schema.json
+target/debug/ulvek schema --record >docs/formats/record.schema.json
 (cd web && node_modules/.bin/openapi-typescript src/api/openapi.json -o src/api/schema.ts)

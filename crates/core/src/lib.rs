@@ -15,4 +15,5 @@ pub mod picture;
 pub mod planner;
 pub mod quantity;
 pub mod rules;
+pub mod seal;
 pub mod studio;

@@ -6,9 +6,10 @@ use thiserror::Error;
 use ulvek_core::air::{Air, AirSeries};
 use ulvek_core::picture::{Part, Picture, Step, StepKind, WAYS};
 use ulvek_core::quantity::OutOfRange;
+use ulvek_core::seal::SealRecord;
 use ulvek_core::studio::{
-    HoursError, Material, OpenHours, Stock, StudioDocument, StudioHours, Tightness, Trouble, Tub,
-    TubCheck, starter_shelf,
+    AirSource, HoursError, Material, OpenHours, RoomAhead, Stock, StudioDocument, StudioHours,
+    Tightness, Trouble, Tub, TubCheck, starter_shelf,
 };
 
 /// Why the demo cannot be made; a test holds that it can.
@@ -26,6 +27,12 @@ pub enum DemoError {
     /// The starter shelf is broken.
     #[error(transparent)]
     Shelf(#[from] ulvek_core::film::MixError),
+    /// A photograph cannot be drawn.
+    #[error("a photograph of the demo cannot be drawn")]
+    Photograph,
+    /// A photograph cannot be kept.
+    #[error(transparent)]
+    Store(#[from] ulvek_store::StoreError),
     /// A way of working is missing.
     #[error("no way of working \"{0}\"")]
     Way(&'static str),
@@ -123,7 +130,12 @@ pub fn demo_studio(now: DateTime<Utc>) -> Result<StudioDocument, DemoError> {
     let today = now.with_timezone(&zone).date_naive();
     let mut pictures = Vec::new();
     for sketch in SKETCHES {
+        let mut seal = SealRecord::default();
+        if sketch.id == "lamps" {
+            seal.inspected_at = Some(now - Duration::hours(2));
+        }
         pictures.push(Picture {
+            seal,
             title: sketch.title.into(),
             due: Some(today + Duration::days(sketch.due_in)),
             absorbs_um: sketch.absorbs_um,
@@ -135,6 +147,11 @@ pub fn demo_studio(now: DateTime<Utc>) -> Result<StudioDocument, DemoError> {
         flat_places: 2,
         materials: shelf(now)?,
         tubs: tubs(now),
+        room: RoomAhead {
+            source: AirSource::Forecast,
+            taken_at: Some(now),
+            ..RoomAhead::default()
+        },
         pictures,
         ..StudioDocument::new("North-light room, Varnholt", hours, room(now)?)
     })
@@ -209,23 +226,30 @@ fn tubs(now: DateTime<Utc>) -> Vec<Tub> {
     vec![glow, fog, dusk]
 }
 
+/// Hours of the demo's forecast.
+const AHEAD_H: i64 = 10 * 24;
+/// When its wet front is over the harbour [h from now].
+const FRONT_H: i64 = 150;
+
 /// Readings of the simulated hygrometer and forecast: cooler and damper at night.
 fn room(now: DateTime<Utc>) -> Result<AirSeries, DemoError> {
     let usual = Air::try_new(20.4, 0.47, 0.15)?;
     let hour = now.timestamp().div_euclid(3600);
     let mut readings = Vec::new();
-    for h in hour - 48..hour + 7 * 24 {
+    for h in hour - 48..hour + AHEAD_H {
         let day = std::f64::consts::TAU * (h.rem_euclid(24) as f64 - 15.0) / 24.0;
         let week = std::f64::consts::TAU * (h - hour) as f64 / (5.0 * 24.0);
+        // A wet front that goes through towards the end of the week.
+        let front = (-((h - hour - FRONT_H) as f64 / 20.0).powi(2)).exp();
         let air = Air::try_new(
             20.4 + 0.9 * day.cos(),
-            0.47 - 0.04 * day.cos() + 0.05 * week.sin(),
+            0.47 - 0.04 * day.cos() + 0.05 * week.sin() + 0.24 * front,
             0.15,
         )?;
         readings.push((h as f64 * 3600.0, air));
     }
     // After the forecast the room is as usual.
-    readings.push(((hour + 7 * 24) as f64 * 3600.0, usual));
+    readings.push(((hour + AHEAD_H) as f64 * 3600.0, usual));
     Ok(AirSeries::new(usual, readings))
 }
 

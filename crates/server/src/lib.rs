@@ -3,9 +3,11 @@
 pub mod commands;
 pub mod database;
 pub mod demo;
+mod demo_photographs;
 mod extract;
 pub mod formats;
 pub mod instruments;
+pub mod photograph;
 pub mod problem;
 mod routes;
 mod searches;

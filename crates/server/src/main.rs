@@ -80,7 +80,11 @@ enum Command {
         data: PathBuf,
     },
     /// Prints the JSON Schema of the studio document.
-    Schema,
+    Schema {
+        /// That of the record sheet instead.
+        #[arg(long)]
+        record: bool,
+    },
     /// Prints the OpenAPI document.
     Openapi,
 }
@@ -140,7 +144,8 @@ fn run(command: Command) -> Result<ExitCode, Box<dyn std::error::Error>> {
             database.stop().await;
             Ok::<_, Box<dyn std::error::Error>>(ExitCode::SUCCESS)
         }),
-        Command::Schema => Ok(print(&formats::json_schema())),
+        Command::Schema { record: false } => Ok(print(&formats::json_schema())),
+        Command::Schema { record: true } => Ok(print(&formats::record_schema())),
         Command::Openapi => Ok(print(&serde_json::to_value(openapi())?)),
     }
 }

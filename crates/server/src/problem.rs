@@ -79,7 +79,7 @@ impl Problem {
             StatusCode::PAYLOAD_TOO_LARGE,
             "urn:ulvek:problem:too-large",
             "Too large",
-            "The document is larger than 16 MB, the most that is taken.",
+            "What was sent is larger than 16 MB, the most that is taken.",
         )
     }
 

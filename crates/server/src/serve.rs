@@ -2,6 +2,7 @@
 
 use crate::database::{DatabaseError, PrivateDatabase};
 use crate::demo::{DemoError, demo_studio};
+use crate::demo_photographs::keep_photographs;
 use crate::state::{App, Clock};
 use crate::web::application;
 use axum::serve::ListenerExt;
@@ -86,7 +87,10 @@ async fn run(settings: &Settings, listener: TcpListener, url: &str) -> Result<()
     if settings.demo {
         let mut tx = pool.begin().await?;
         if ulvek_store::list_studios(&mut tx).await?.is_empty() {
-            ulvek_store::create_studio(&mut tx, &demo_studio(clock.now())?, clock.now()).await?;
+            let now = clock.now();
+            let id = ulvek_store::create_studio(&mut tx, &demo_studio(now)?, now).await?;
+            let stored = ulvek_store::load_studio(&mut tx, id).await?;
+            keep_photographs(&mut tx, &stored, now).await?;
         }
         tx.commit().await?;
     }

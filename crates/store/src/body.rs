@@ -1,6 +1,7 @@
 //! How aggregates are written into JSON columns: types of the store alone.
 
 use crate::StoreError;
+use crate::seal_body::{AheadBody, SealBody};
 use chrono::{DateTime, NaiveDate, NaiveTime, Utc, Weekday};
 use chrono_tz::Tz;
 use serde::{Deserialize, Serialize};
@@ -23,6 +24,8 @@ pub(crate) struct PictureBody {
     thinning: Option<(Thinning, String)>,
     #[serde(default)]
     set_aside: Vec<SetAsideBody>,
+    #[serde(default)]
+    seal: SealBody,
 }
 
 #[derive(Clone, Serialize, Deserialize)]
@@ -79,6 +82,7 @@ impl PictureBody {
                     at: a.at,
                 })
                 .collect(),
+            seal: SealBody::of(&picture.seal),
         }
     }
 
@@ -99,6 +103,7 @@ impl PictureBody {
                 .into_iter()
                 .map(|a| SetAside { rule: a.rule, step: a.step, reason: a.reason, at: a.at })
                 .collect(),
+            seal: self.seal.into_seal(),
         }
     }
 }
@@ -169,6 +174,9 @@ pub(crate) struct SettingsBody {
     /// Latitude and longitude [deg].
     #[serde(default)]
     daylight: Option<(f64, f64)>,
+    /// How the room is looked ahead at.
+    #[serde(default)]
+    ahead: Option<AheadBody>,
     /// Picture and step of each turn.
     #[serde(default)]
     order: Vec<(String, String)>,
@@ -198,6 +206,7 @@ impl SettingsBody {
             air: air_body(document.air.usual()),
             readings: document.air.readings().iter().map(|(t, a)| (*t, air_body(a))).collect(),
             daylight: document.daylight.map(|p| (p.latitude(), p.longitude())),
+            ahead: Some(AheadBody::of(&document.room)),
             order: document.order.iter().map(|t| (t.picture.clone(), t.step.clone())).collect(),
         }
     }
@@ -219,6 +228,7 @@ impl SettingsBody {
         let hours = StudioHours::try_new(self.time_zone, weekly, closed)
             .map_err(|(_, e)| StoreError::Unreadable(e.to_string()))?;
         let air = AirSeries::new(air_of(self.air)?, readings);
+        let room = self.ahead.map(AheadBody::into_room).unwrap_or_default();
         let daylight = self
             .daylight
             .map(|(latitude, longitude)| daylight::Place::try_new(latitude, longitude))
@@ -228,6 +238,7 @@ impl SettingsBody {
         Ok(StudioDocument {
             daylight,
             order,
+            room,
             flat_places: self.flat_places,
             setup_min: self.setup_min,
             schools: Schools {

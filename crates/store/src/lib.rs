@@ -7,13 +7,19 @@
 
 mod body;
 mod error;
+mod photograph;
 mod picture;
 mod revision;
+mod seal_body;
 mod shelf;
 mod shelf_body;
 mod studio;
 
 pub use error::StoreError;
+pub use photograph::{
+    NewPhotograph, Photograph, Rendition, add_photograph, delete_photograph, load_rendition,
+    name_photograph, photographs_of, photographs_of_studio, restore_photograph,
+};
 pub use picture::{
     StoredPicture, create_picture, delete_picture, load_picture, restore_picture, save_picture,
     step_picture, studio_of,

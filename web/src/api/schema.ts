@@ -38,6 +38,74 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/photographs/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Takes a photograph away; it can be restored. */
+        delete: operations["photograph_delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/photographs/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Brings a photograph back that was taken away. */
+        post: operations["photograph_restore"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/photographs/{id}/small": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A photograph, small. */
+        get: operations["photograph_small"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/photographs/{id}/whole": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A photograph as large as it is kept. */
+        get: operations["photograph_whole"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pictures/{id}": {
         parameters: {
             query?: never;
@@ -94,6 +162,43 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pictures/{id}/gate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Everything about sealing one picture: its gate, what would bring it forward, its varnish plan,
+         *     the bench sheet of the next coat, and what comes after.
+         */
+        get: operations["gate"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pictures/{id}/inspected": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Says that the surface was dusted and looked over just now. */
+        post: operations["inspected"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pictures/{id}/laid": {
         parameters: {
             query?: never;
@@ -105,6 +210,65 @@ export interface paths {
         put?: never;
         /** Logs a coat that was laid, or a step that was done: the plan moves from what really happened. */
         post: operations["picture_laid"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pictures/{id}/photographs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The photographs of a picture, the first taken first. */
+        get: operations["photographs"];
+        put?: never;
+        /**
+         * Brings a photograph of a picture: the bytes of a JPEG, PNG or WebP file of at most 16 MB. Type
+         *     and size are judged by the content; it is turned upright, and everything that is not picture, the
+         *     place where it was taken among it, is left out.
+         */
+        post: operations["photograph_add"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pictures/{id}/photographs/{photograph}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Changes what is said of a photograph. */
+        put: operations["photograph_save"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pictures/{id}/record": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The record sheet of a picture: materials, coats, dates, varnish and how it comes off. With
+         *     `file=true` it is a file to keep, with the photographs in it.
+         */
+        get: operations["record"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -162,6 +326,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pictures/{id}/troubles": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keeps trouble found on a sealing coat, and changes the coats to come as it asks. */
+        post: operations["trouble_found"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pictures/{id}/undo": {
         parameters: {
             query?: never;
@@ -173,6 +354,40 @@ export interface paths {
         put?: never;
         /** Takes the last edit of a picture back. */
         post: operations["picture_undo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pictures/{id}/varnish": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Settles on a varnish: its coats take the place of the sealing coats that are still to come. */
+        put: operations["varnish_save"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pictures/{id}/varnish/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a choice of varnish would come to on a picture; nothing is changed. */
+        post: operations["varnish_preview"];
         delete?: never;
         options?: never;
         head?: never;
@@ -284,6 +499,27 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/studios/{id}/air": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The coming ten days of the room, with the hours that are fit for varnish. */
+        get: operations["air"];
+        /**
+         * Takes in the air to come: the room as it is usually kept, the (simulated) forecast through the
+         *     room, or readings that the painter brings. What is past stays, except where readings are of it.
+         */
+        put: operations["air_save"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/studios/{id}/document": {
         parameters: {
             query?: never;
@@ -293,6 +529,23 @@ export interface paths {
         };
         /** The whole studio as a studio document. */
         get: operations["studio_export"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/studios/{id}/gates": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Whether each picture of a studio may be sealed, and when. */
+        get: operations["gates"];
         put?: never;
         post?: never;
         delete?: never;
@@ -607,8 +860,59 @@ export interface components {
             /** @description What is done, for undo: "pin Glaze 3". */
             label: string;
         };
+        /** @description How the room is looked ahead at. */
+        AheadDoc: {
+            /** @description How the room follows the outside. */
+            room?: components["schemas"]["RoomDoc"];
+            /** @enum {string} */
+            source: "constant" | "forecast" | "readings";
+            /**
+             * Format: date-time
+             * @description When they were taken in.
+             */
+            taken_at?: string | null;
+        };
+        /** @description The room for ten days. */
+        AirAhead: {
+            /** @description Day by day. */
+            days: components["schemas"]["DayOut"][];
+            /** @description Hour by hour. */
+            hours: components["schemas"]["HourOut"][];
+            /**
+             * Format: date-time
+             * @description The moment it was computed for.
+             */
+            now: string;
+            /** @description How the room follows the outside. */
+            room: components["schemas"]["RoomDoc"];
+            /** @enum {string} */
+            source: "constant" | "forecast" | "readings";
+            /**
+             * Format: date-time
+             * @description When they were taken in.
+             */
+            taken_at?: string | null;
+            /** @description IANA name of the studio's time zone. */
+            time_zone: string;
+            /**
+             * Format: int64
+             * @description Version of the studio's settings.
+             */
+            version: number;
+            /** @description Temperatures wanted for varnish, lowest and highest [C]. */
+            wanted_c: [
+                number,
+                number
+            ];
+            /** @description Humidities wanted for varnish, lowest and highest, fractions of 1. */
+            wanted_rh: [
+                number,
+                number
+            ];
+        };
         /** @description The room's air. */
         AirDoc: {
+            ahead?: components["schemas"]["AheadDoc"] | null;
             /**
              * Format: double
              * @description Air speed over the pictures [m/s]; 0.15 when not said.
@@ -627,6 +931,24 @@ export interface components {
              */
             temperature_c: number;
         };
+        /** @description Where the readings to come are taken from. */
+        AirEdit: {
+            /**
+             * @description The readings, as CSV with the columns `at`, `temperature_c` and `relative_humidity` or
+             *     `relative_humidity_percent`.
+             */
+            csv?: string | null;
+            /** @description Whether those readings are of the outside. */
+            outside?: boolean;
+            room?: components["schemas"]["RoomDoc"] | null;
+            /** @enum {string} */
+            source: "constant" | "forecast" | "readings";
+            /**
+             * Format: int64
+             * @description The version of the studio's settings.
+             */
+            version: number;
+        };
         /** @description The room at one moment. */
         AirOut: {
             /**
@@ -644,6 +966,20 @@ export interface components {
              * @description Temperature [C].
              */
             temperature_c: number;
+        };
+        /** @description A coat laid although the gate was not open. */
+        AnywayDoc: {
+            /** @description What did not hold. */
+            against: string[];
+            /**
+             * Format: date-time
+             * @description When.
+             */
+            at: string;
+            /** @description Why, in the painter's words. */
+            reason: string;
+            /** @description The step's name. */
+            step: string;
         };
         /** @description Why a finding was set aside, and when. */
         AsideOut: {
@@ -672,6 +1008,31 @@ export interface components {
             ranges: components["schemas"]["RangeOut"][];
             /** @description Ways of working. */
             ways: components["schemas"]["WayOut"][];
+        };
+        /** @description A varnish as it was settled on. */
+        ChoiceDoc: {
+            /** @enum {string} */
+            carrier: "water_borne" | "solvent";
+            /**
+             * Format: int32
+             * @description Varnish coats in all, 1 to 10, without the sealer of handled things.
+             */
+            coats: number;
+            /**
+             * Format: double
+             * @description Depth of the edges that are varnished too [cm]; 2 when not said.
+             */
+            edge_cm?: number;
+            /** @enum {string} */
+            finish: "gloss" | "satin" | "matte";
+            /** @description Whether an isolation coat goes between paint and varnish. */
+            isolation: boolean;
+            /** @description Why, or why not, when that is not the studio's habit. */
+            isolation_reason?: string | null;
+            /** @enum {string} */
+            purpose: "hung" | "high_gloss" | "handled";
+            /** @enum {string} */
+            strokes: "follow_paint" | "crossed";
         };
         /** @description Days off, first and last included. */
         ClosedDoc: {
@@ -723,6 +1084,22 @@ export interface components {
              * @description Wet thickness as laid [um].
              */
             wet_um: number;
+        };
+        /** @description One condition of a gate. */
+        ConditionOut: {
+            /** @description What is asked. */
+            asks: string;
+            /** @description What it is judged by. */
+            evidence: string;
+            /**
+             * Format: date-time
+             * @description From when it holds, where time brings it.
+             */
+            from?: string | null;
+            /** @enum {string} */
+            id: "last_coat" | "cure" | "floor" | "between" | "signature" | "photograph" | "surface" | "product" | "air" | "flat_place";
+            /** @enum {string} */
+            standing: "holds" | "waits" | "yours" | "against" | "missed";
         };
         /** @description A cup that is asked about. */
         CupAsk: {
@@ -932,6 +1309,25 @@ export interface components {
             /** @description The change in words. */
             what: string;
         };
+        /** @description One day. */
+        DayOut: {
+            /**
+             * Format: date
+             * @description The day.
+             */
+            day: string;
+            /** @description What is wrong at the worst hour, when none is fit. */
+            fault?: string | null;
+            /** @description Stretches within the studio's hours that are fit for varnish. */
+            good: components["schemas"]["SpanOut"][];
+            /**
+             * Format: double
+             * @description Minutes of the studio's hours that are left of it.
+             */
+            open_min: number;
+            /** @description What would make it fit, each by itself. */
+            remedies: string[];
+        };
         /** @description Where the studio stands: between sunrise and sunset there colour may be judged. */
         DaylightDoc: {
             /**
@@ -1039,6 +1435,112 @@ export interface components {
             /** @description What is wrong. */
             what: string;
         };
+        /** @description A change that opens the gate earlier. */
+        ForwardOut: {
+            /**
+             * Format: date-time
+             * @description The earliest hour then.
+             */
+            earliest: string;
+            /**
+             * Format: double
+             * @description How much earlier that is [min].
+             */
+            gain_min: number;
+            /** @description What is risked or lost. */
+            risk: string;
+            /** @description What is changed. */
+            what: string;
+        };
+        /** @description Whether a picture may be sealed, in short. */
+        GateBrief: {
+            /** @description What keeps it closed. */
+            against: components["schemas"]["ConditionOut"][];
+            /** @description Whether it goes over another sealing coat. */
+            between: boolean;
+            /** @description The next sealing coat, as the painter calls it. */
+            coat?: string | null;
+            /**
+             * Format: date
+             * @description The day it must be ready.
+             */
+            due?: string | null;
+            earliest?: components["schemas"]["SpanOut"] | null;
+            /**
+             * Format: uuid
+             * @description The picture's key.
+             */
+            picture: string;
+            /** @enum {string} */
+            stage: "unplanned" | "closed" | "open" | "curing" | "ready_to_wrap" | "wrapped";
+            /** @description Its title. */
+            title: string;
+            /**
+             * Format: date-time
+             * @description When it may be wrapped, once every sealing coat is on.
+             */
+            wrap_from?: string | null;
+        };
+        /** @description The gate of one picture, with all that belongs to sealing it. */
+        GateOut: {
+            /** @description Coats laid although the gate was closed. */
+            anyway: components["schemas"]["AnywayDoc"][];
+            /** @description The gate in short. */
+            brief: components["schemas"]["GateBrief"];
+            /** @description What was settled on, or is usual. */
+            choice: components["schemas"]["ChoiceDoc"];
+            /** @description Every condition. */
+            conditions: components["schemas"]["ConditionOut"][];
+            /** @description What would bring it forward. */
+            forward: components["schemas"]["ForwardOut"][];
+            /** @description The studio's habit with isolation coats. */
+            habit_isolation: boolean;
+            /**
+             * Format: date-time
+             * @description When the surface was last looked over.
+             */
+            inspected_at?: string | null;
+            /** @description Why not. */
+            no_varnish?: string | null;
+            /**
+             * Format: date-time
+             * @description The moment it was computed for.
+             */
+            now: string;
+            /** @description How to pack it. */
+            packing: string[];
+            /** @description Photographs of it. */
+            photographs: components["schemas"]["PhotographOut"][];
+            /** @description How the varnish comes off. */
+            removal: string;
+            /** @description Sealing coats that are on. */
+            sealed: components["schemas"]["SealedOut"][];
+            sheet?: components["schemas"]["SheetOut"] | null;
+            /** @description The next sealing coat's step. */
+            step?: string | null;
+            /** @description IANA name of the studio's time zone. */
+            time_zone: string;
+            /** @description Trouble that was found. */
+            troubles: components["schemas"]["TroubleDoc"][];
+            varnish?: components["schemas"]["VarnishOut"] | null;
+            /**
+             * Format: int64
+             * @description The picture's version.
+             */
+            version: number;
+        };
+        /** @description The gates of a studio. */
+        GatesOut: {
+            /**
+             * Format: date-time
+             * @description The moment they were computed for.
+             */
+            now: string;
+            /** @description One for each picture. */
+            pictures: components["schemas"]["GateBrief"][];
+            /** @description IANA name of the studio's time zone. */
+            time_zone: string;
+        };
         /** @description What the picture is painted on. */
         GroundDoc: {
             /**
@@ -1108,6 +1610,28 @@ export interface components {
             from: string;
             /** @description End, `HH:MM`, local time; `24:00` is the end of the day. */
             to: string;
+        };
+        /** @description One hour of the room. */
+        HourOut: {
+            /**
+             * Format: date-time
+             * @description When it begins.
+             */
+            at: string;
+            /** @description Whether it is fit for varnish. */
+            fit: boolean;
+            /** @description Whether the studio is open then. */
+            open: boolean;
+            /**
+             * Format: double
+             * @description Relative humidity, fraction of 1.
+             */
+            relative_humidity: number;
+            /**
+             * Format: double
+             * @description Temperature [C].
+             */
+            temperature_c: number;
         };
         /** @description One reading of the room's air. */
         HourlyDoc: {
@@ -1185,6 +1709,8 @@ export interface components {
              * @description Or how much mix went onto the picture [ml].
              */
             amount_ml?: number | null;
+            /** @description Why a sealing coat was laid although the gate was closed; it stays in the record. */
+            anyway?: string | null;
             /**
              * Format: date-time
              * @description When the coat was there; the moment this arrives when not said.
@@ -1289,6 +1815,16 @@ export interface components {
              */
             water: number;
         };
+        /** @description What finding it changed. */
+        MendedOut: {
+            /** @description What was changed in the plan, in words. */
+            changed: string[];
+            /**
+             * Format: int64
+             * @description The picture's new version.
+             */
+            version: number;
+        };
         /** @description A new studio. */
         NewStudio: {
             /** @description The room. */
@@ -1362,6 +1898,50 @@ export interface components {
              */
             parts: number;
         };
+        /** @description What is said of a photograph. */
+        PhotographEdit: {
+            /** @description The painter's words on it. */
+            caption?: string;
+            /** @description The step it shows. */
+            step?: string | null;
+            /**
+             * Format: date-time
+             * @description When it was taken.
+             */
+            taken_at: string;
+        };
+        /** @description A photograph, without its pixels. */
+        PhotographOut: {
+            /** @description The painter's words on it. */
+            caption: string;
+            /**
+             * Format: int32
+             * @description Height [px].
+             */
+            height: number;
+            /**
+             * Format: uuid
+             * @description Its key; its pixels are at `/api/photographs/{id}/whole` and `.../small`, as JPEG.
+             */
+            id: string;
+            /**
+             * Format: date-time
+             * @description When it was brought here.
+             */
+            kept_at: string;
+            /** @description The step it shows. */
+            step?: string | null;
+            /**
+             * Format: date-time
+             * @description When it was taken.
+             */
+            taken_at: string;
+            /**
+             * Format: int32
+             * @description Width [px].
+             */
+            width: number;
+        };
         /** @description A picture. */
         PictureDoc: {
             /**
@@ -1378,6 +1958,7 @@ export interface components {
             height_cm: number;
             /** @description Its name in the document. */
             id: string;
+            seal?: components["schemas"]["SealDoc"] | null;
             /** @description Findings that were set aside. */
             set_aside?: components["schemas"]["SetAsideDoc"][];
             /** @description The steps in order. */
@@ -1580,6 +2161,149 @@ export interface components {
             /** @description Unit as spoken. */
             unit: string;
         };
+        /** @description The record sheet of one picture. */
+        RecordDoc: {
+            /** @description Coats that were laid although not everything held, with the painter's reason. */
+            anyway: components["schemas"]["RecordNote"][];
+            /**
+             * Format: date-time
+             * @description When its first step was done.
+             */
+            begun_at?: string | null;
+            /**
+             * Format: date-time
+             * @description When the last was.
+             */
+            finished_at?: string | null;
+            /** @description Always `ulvek.record/1`. */
+            format: string;
+            /** @description The ground in words. */
+            ground: string;
+            /**
+             * Format: double
+             * @description Height [cm].
+             */
+            height_cm: number;
+            /** @description Every material that is in it. */
+            materials: components["schemas"]["RecordMaterial"][];
+            /** @description Photographs of it. */
+            photographs: components["schemas"]["RecordPhotograph"][];
+            /** @description How the varnish comes off. */
+            removal: string;
+            /** @description Findings of the rules that the painter set aside, with the reason. */
+            set_aside: components["schemas"]["RecordNote"][];
+            /** @description The studio's name. */
+            studio: string;
+            /** @description The picture's title. */
+            title: string;
+            /** @description Steps that are not done: none on a finished picture. */
+            to_come: string[];
+            /** @description Trouble that was found on sealing coats. */
+            troubles: components["schemas"]["RecordNote"][];
+            /**
+             * Format: double
+             * @description Width [cm].
+             */
+            width_cm: number;
+            /** @description What was done, in order of time. */
+            work: components["schemas"]["RecordWork"][];
+            /**
+             * Format: date-time
+             * @description When it was written.
+             */
+            written_at: string;
+        };
+        /** @description One material. */
+        RecordMaterial: {
+            /** @description What can hurt in it. */
+            hazards?: string | null;
+            /** @description Its kind. */
+            kind: string;
+            /** @description Its name. */
+            name: string;
+            /** @description Pigments by Colour Index name. */
+            pigments: string[];
+        };
+        /** @description A dated note. */
+        RecordNote: {
+            /**
+             * Format: date-time
+             * @description When.
+             */
+            at: string;
+            /** @description On which step. */
+            on: string;
+            /** @description What. */
+            what: string;
+        };
+        /** @description One photograph. */
+        RecordPhotograph: {
+            /** @description The painter's words on it. */
+            caption: string;
+            /** @description Its key in the studio it comes from. */
+            id: string;
+            /** @description The small rendition, JPEG in Base64 (RFC 4648); absent where only the sheet is shown. */
+            jpeg_base64?: string | null;
+            /** @description The step it shows. */
+            step?: string | null;
+            /**
+             * Format: date-time
+             * @description When it was taken.
+             */
+            taken_at: string;
+        };
+        /** @description One step that was done. */
+        RecordWork: {
+            /**
+             * Format: date-time
+             * @description When.
+             */
+            at: string;
+            /** @description What was in the cup, as shares by volume in words. */
+            mix: string;
+            /** @description Whether it seals the picture. */
+            seals: boolean;
+            /** @description What the painter calls it. */
+            title: string;
+            /**
+             * Format: double
+             * @description Wet film [um], when it left one.
+             */
+            wet_film_um?: number | null;
+        };
+        /** @description How a room follows the outside; what is not said is that of an ordinary heated room. */
+        RoomDoc: {
+            /**
+             * Format: double
+             * @description Air changed with the outside [1/h].
+             * @default 0.5
+             */
+            changes_per_h: number;
+            /**
+             * Format: double
+             * @description Temperature it is heated to [C]; `null` when it is not heated.
+             * @default 20.5
+             */
+            held_c: number | null;
+            /**
+             * Format: double
+             * @description How slowly its temperature follows [h].
+             * @default 12
+             */
+            lag_h: number;
+            /**
+             * Format: double
+             * @description Water given off in it [g/(m3 h)].
+             * @default 1.2
+             */
+            moisture_g_m3_h: number;
+            /**
+             * Format: double
+             * @description How much warmer than outside it is when not heated [K].
+             * @default 3
+             */
+            warmer_k: number;
+        };
         /** @description What is put onto the simulated scale. */
         ScaleLoad: {
             /**
@@ -1622,6 +2346,41 @@ export interface components {
             thinning?: "medium_only" | "water_allowed";
             /** @enum {string} */
             waiting?: "brisk" | "standard" | "patient";
+        };
+        /** @description How a picture is sealed, and what was seen and decided on the way. */
+        SealDoc: {
+            /** @description Coats laid although the gate was not open. */
+            anyway?: components["schemas"]["AnywayDoc"][];
+            choice?: components["schemas"]["ChoiceDoc"] | null;
+            /**
+             * Format: date-time
+             * @description When the surface was last dusted and looked over.
+             */
+            inspected_at?: string | null;
+            /** @description Trouble that was found. */
+            troubles?: components["schemas"]["TroubleDoc"][];
+        };
+        /** @description A sealing coat that is on. */
+        SealedOut: {
+            /**
+             * Format: date-time
+             * @description When it was laid.
+             */
+            at: string;
+            /**
+             * Format: date-time
+             * @description When it may no longer be touched, by the film model.
+             */
+            setting_at?: string | null;
+            /** @description Its step. */
+            step: string;
+            /** @description What it is called. */
+            title: string;
+            /**
+             * Format: date-time
+             * @description When it is touch-dry.
+             */
+            touch_dry_at?: string | null;
         };
         /** @description How long to search. */
         SearchAsk: {
@@ -1815,6 +2574,32 @@ export interface components {
             rule: string;
             /** @description The step's name within the picture. */
             step: string;
+        };
+        /** @description One line of the bench sheet. */
+        SheetLineOut: {
+            /** @description Whether it is about what can hurt someone. */
+            care: boolean;
+            /** @description What to do. */
+            what: string;
+        };
+        /** @description The bench sheet of the next sealing coat. */
+        SheetOut: {
+            /** @description While it is laid. */
+            application: components["schemas"]["SheetLineOut"][];
+            /** @description What to look for. */
+            inspection: components["schemas"]["TroubleOut"][];
+            /** @description Before the bottle is opened. */
+            preparation: components["schemas"]["SheetLineOut"][];
+            /**
+             * Format: double
+             * @description Minutes after which it is not touched any more.
+             */
+            stop_after_min?: number | null;
+            /**
+             * Format: double
+             * @description Minutes after which it is touch-dry.
+             */
+            touch_dry_min?: number | null;
         };
         /** @description A shelf after an edit. */
         ShelfEdit: {
@@ -2136,6 +2921,41 @@ export interface components {
             /** @enum {string} */
             school: "medium_only" | "water_allowed";
         };
+        /** @description Trouble found on a sealing coat. */
+        TroubleDoc: {
+            /**
+             * Format: date-time
+             * @description When.
+             */
+            at: string;
+            /** @description The step's name. */
+            step: string;
+            /** @enum {string} */
+            trouble: "drip" | "puddle" | "missed" | "hair" | "cloud" | "white" | "bubbles" | "streaks";
+        };
+        /** @description Trouble that was found on a coat. */
+        TroubleFoundIn: {
+            /** @description The step it was found on. */
+            step: string;
+            /** @enum {string} */
+            trouble: "drip" | "puddle" | "missed" | "hair" | "cloud" | "white" | "bubbles" | "streaks";
+            /**
+             * Format: int64
+             * @description The version of the picture.
+             */
+            version: number;
+        };
+        /** @description What may be found on a coat, and what to do then. */
+        TroubleOut: {
+            /** @description What it looks like. */
+            looks_like: string;
+            /** @enum {string} */
+            trouble: "drip" | "puddle" | "missed" | "hair" | "cloud" | "white" | "bubbles" | "streaks";
+            /** @description What to do when it has set. */
+            when_set: string;
+            /** @description What to do while it is wet. */
+            while_wet: string;
+        };
         /** @description A look into a tub. */
         TubCheckDoc: {
             /**
@@ -2205,6 +3025,72 @@ export interface components {
          * @enum {string}
          */
         TurnUnit: "parts" | "percent" | "ml" | "grams" | "drops";
+        /** @description A varnish to be planned. */
+        VarnishAsked: {
+            /** @description What is chosen. */
+            choice: components["schemas"]["ChoiceDoc"];
+        };
+        /** @description One coat of a varnish plan. */
+        VarnishCoatOut: {
+            /** @description What it waits for. */
+            gap: string;
+            /** @description What goes into the bowl. */
+            material: string;
+            /** @description The direction of its strokes. */
+            strokes: string;
+            /** @description What it is called. */
+            title: string;
+            /**
+             * Format: double
+             * @description Wet film [um].
+             */
+            wet_film_um?: number | null;
+        };
+        /** @description A varnish that is settled on. */
+        VarnishEdit: {
+            /** @description What is chosen. */
+            choice: components["schemas"]["ChoiceDoc"];
+            /**
+             * Format: int64
+             * @description The version of the picture it was chosen on.
+             */
+            version: number;
+        };
+        /** @description A varnish plan. */
+        VarnishOut: {
+            /** @description Order of areas. */
+            areas: string[];
+            /**
+             * Format: double
+             * @description Width of the brush [cm].
+             */
+            brush_cm: number;
+            /** @description What the carrier does to the picture. */
+            carrier_effect: string;
+            /** @description What was chosen. */
+            choice: components["schemas"]["ChoiceDoc"];
+            /** @description The coats still to lay. */
+            coats: components["schemas"]["VarnishCoatOut"][];
+            /**
+             * Format: double
+             * @description Of it on the edges [ml].
+             */
+            edges_ml: number;
+            /** @description What the finish does to darks and lights. */
+            finish_effect: string;
+            /** @description For and against the isolation coat as it was chosen. */
+            isolation: string;
+            /**
+             * Format: double
+             * @description To pour for each [ml].
+             */
+            pour_ml: number;
+            /**
+             * Format: int32
+             * @description Coats that are usual for what it is for.
+             */
+            usual_coats: number;
+        };
         /** @description Why a step does not start at once. */
         WaitOut: {
             /** @description Why it waits, as a sentence without its end. */
@@ -2392,6 +3278,120 @@ export interface operations {
                 };
             };
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    photograph_delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    photograph_restore: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotographOut"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    photograph_small: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": string;
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    photograph_whole: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": string;
+                };
+            };
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2598,6 +3598,76 @@ export interface operations {
             };
         };
     };
+    gate: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GateOut"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    inspected: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OnVersion"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PictureOut"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     picture_laid: {
         parameters: {
             query?: never;
@@ -2638,6 +3708,161 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    photographs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotographOut"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    photograph_add: {
+        parameters: {
+            query?: {
+                taken_at?: string;
+                step?: string;
+                caption?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotographOut"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    photograph_save: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                photograph: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PhotographEdit"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotographOut"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    record: {
+        parameters: {
+            query?: {
+                file?: boolean;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordDoc"];
+                };
+            };
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2738,6 +3963,55 @@ export interface operations {
             };
         };
     };
+    trouble_found: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TroubleFoundIn"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MendedOut"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     picture_undo: {
         parameters: {
             query?: never;
@@ -2762,6 +4036,96 @@ export interface operations {
                 };
             };
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    varnish_save: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VarnishEdit"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PictureOut"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    varnish_preview: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VarnishAsked"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VarnishOut"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3034,6 +4398,84 @@ export interface operations {
             };
         };
     };
+    air: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AirAhead"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    air_save: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AirEdit"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StudioOut"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     studio_export: {
         parameters: {
             query?: never;
@@ -3051,6 +4493,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Document"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    gates: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GatesOut"];
                 };
             };
             404: {

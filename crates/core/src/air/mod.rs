@@ -2,6 +2,7 @@
 
 mod mass_transfer;
 mod psychrometrics;
+mod room;
 mod series;
 
 pub use mass_transfer::{Transfer, heat_transfer_coefficient};
@@ -10,4 +11,5 @@ pub use psychrometrics::{
     KELVIN, dew_point_c, humidity_ratio, saturation_pressure_pa, vapour_concentration_kg_m3,
     wet_bulb_c,
 };
+pub use room::{Room, RoomHour};
 pub use series::{Air, AirSeries};

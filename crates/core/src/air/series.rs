@@ -62,6 +62,23 @@ impl AirSeries {
     pub const fn usual(&self) -> &Air {
         &self.base
     }
+
+    /// This series with `readings` in place of its own from the first of them on. After the last
+    /// one, which stands for as long as the one before it, the room is as it is usually kept.
+    /// Without any, it is so from `from` [s] on.
+    pub fn replaced_from(&self, from: f64, mut readings: Vec<(f64, Air)>) -> Self {
+        readings.sort_by(|a, b| a.0.total_cmp(&b.0));
+        let begins = readings.first().map_or(from, |(t, _)| *t);
+        let last = match readings[..] {
+            [.., (before, _), (last, _)] => 2.0 * last - before,
+            [(only, _)] => only + 3600.0,
+            [] => from,
+        };
+        readings.push((last, self.base));
+        let kept = self.readings.iter().filter(|(t, _)| *t < begins).copied();
+        Self { base: self.base, readings: kept.chain(readings).collect() }
+    }
+
     /// The air at time `t` [s].
     pub fn at(&self, t: f64) -> &Air {
         match self.readings.partition_point(|(at, _)| *at <= t) {

@@ -2,6 +2,7 @@
 
 use super::kind::{Need, StepKind};
 use crate::quantity::{OutOfRange, WetFilm};
+use crate::seal::SealRecord;
 use crate::studio::Thinning;
 use chrono::{DateTime, NaiveDate, Utc};
 
@@ -129,6 +130,8 @@ pub struct Picture {
     pub thinning: Option<ThinningChoice>,
     /// Findings that were set aside.
     pub set_aside: Vec<SetAside>,
+    /// How it is sealed, and what was seen and decided on the way.
+    pub seal: SealRecord,
 }
 
 impl Picture {
@@ -146,6 +149,7 @@ impl Picture {
             steps,
             thinning: None,
             set_aside: Vec::new(),
+            seal: SealRecord::default(),
         }
     }
 

@@ -24,9 +24,11 @@ mod ways;
 pub use holds::{Held, Link, holds};
 pub use odds::{PictureOdds, odds};
 pub use outlook::{CoatOutlook, FilmMoment, film_line, outlook};
+pub use readiness::{SOLVENT_GAP, between_varnish};
 pub use remind::{WetSession, wet_session};
 pub use search::{Planner, Progress, moderate, plan};
 pub use ways::{Way, WayKind, ways};
+pub(crate) use {outlook::coats_of, ways::rooms};
 
 use crate::picture::Need;
 use crate::studio::StudioDocument;
@@ -66,10 +68,14 @@ pub enum WaitReason {
     School,
     /// Slow-drying paint in the stack: two weeks in every school.
     SlowPaint,
+    /// Retarder in the stack: longer in every school.
+    Retarder,
     /// A night between blocking in and glazing.
     FreshEyes,
     /// Varnish coats a day (or in the brisk school an hour) apart.
     BetweenVarnish,
+    /// A solvent varnish over a water-borne coat: three days at least.
+    SolventOverWater,
     /// A gap that the painter asked for.
     Gap,
     /// A date that the painter set.

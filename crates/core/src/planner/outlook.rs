@@ -5,7 +5,7 @@ use super::readiness::seconds;
 use crate::film::{FilmState, Grid};
 use crate::picture::{CoatHistory, Frame, LaidCoat, follow};
 use crate::rules::laid_coats;
-use crate::studio::{Material, StudioDocument};
+use crate::studio::{Slowed, StudioDocument};
 
 /// A coat, laid or planned, with what it allows and when.
 #[derive(Debug, Clone, PartialEq)]
@@ -56,7 +56,7 @@ pub fn film_line(
 }
 
 /// The coats of picture `p` in order of time: those laid and those of `plan`.
-fn coats_of(document: &StudioDocument, p: usize, plan: &Plan) -> Vec<LaidCoat> {
+pub(crate) fn coats_of(document: &StudioDocument, p: usize, plan: &Plan) -> Vec<LaidCoat> {
     let picture = &document.pictures[p];
     let mut coats = laid_coats(document, picture);
     coats.extend(plan.steps.iter().filter(|s| s.picture == p).filter_map(|s| {
@@ -84,18 +84,15 @@ pub fn outlook(
     let line = follow(size, &coats, &document.air, Grid::PLANNING, (until, frames), |n| {
         frames > 0 || n + 1 == laid
     });
-    let mut slow = false;
+    let mut slowed = Slowed::No;
     let mut painted = None;
     let outlooks = line.coats.into_iter().enumerate().map(|(n, history)| {
         let step = &picture.steps[history.coat.step];
         if !step.kind.seals() {
             painted = Some(history.coat.at);
-            slow |= step
-                .mix
-                .iter()
-                .any(|part| document.material(&part.material).is_some_and(Material::is_slow_paint));
+            slowed = slowed.max(document.slowed_by(step));
         }
-        let floor = document.schools.waiting.floor(slow).num_seconds() as f64;
+        let floor = document.schools.waiting.floor(slowed).num_seconds() as f64;
         let cured = history.if_left.at(FilmState::ReadyToSeal);
         let seal_from = cured.map(|at| painted.map_or(at, |painted| at.max(painted + floor)));
         CoatOutlook {

@@ -5,11 +5,14 @@ use super::problem::Known;
 use super::{Blocked, Wait, WaitReason};
 use crate::film::{Composition, Film, FilmState, Grid, HORIZON_S};
 use crate::picture::Need;
-use crate::studio::{StudioDocument, Waiting};
+use crate::studio::{MaterialKind, Slowed, StudioDocument, Waiting};
 use chrono::{DateTime, Duration, TimeZone, Utc};
 
 /// Shortest wait between two varnish coats [min]. [practice] an hour at least
 const VARNISH_GAP_MIN: i64 = 60;
+/// Shortest wait from a water-borne sealing coat to a solvent varnish over it. [practice] three to
+/// four days; three is the floor
+pub const SOLVENT_GAP: Duration = Duration::days(3);
 
 /// What was done on a picture, and when.
 #[derive(Debug, Clone)]
@@ -20,7 +23,7 @@ pub(super) struct Done {
     ends: Vec<Option<DateTime<Utc>>>,
     pub last_coat: Option<usize>,
     last_painted: Option<DateTime<Utc>>,
-    slow: bool,
+    slowed: Slowed,
     /// Coats there are, and their times summed [s of the epoch].
     coats: (i64, i64),
 }
@@ -32,7 +35,7 @@ impl Done {
             ends: vec![None; document.pictures[picture].steps.len()],
             last_coat: None,
             last_painted: None,
-            slow: false,
+            slowed: Slowed::No,
             coats: (0, 0),
         }
     }
@@ -59,10 +62,7 @@ impl Done {
         let step = &document.pictures[self.picture].steps[i];
         if !step.kind.seals() {
             self.last_painted = Some(at);
-            self.slow |= step
-                .mix
-                .iter()
-                .any(|part| document.material(&part.material).is_some_and(|m| m.is_slow_paint()));
+            self.slowed = self.slowed.max(document.slowed_by(step));
         }
     }
 
@@ -98,7 +98,7 @@ impl Done {
             waits.push(end, WaitReason::Order, of);
         }
         if step.kind.seals() && step.needs.is_none_or(|n| n == Need::ReadyToSeal) {
-            self.sealing_floor(document, &mut waits);
+            self.sealing_floor(document, i, &mut waits);
         }
         let earliest = step.not_before.filter(|_| ended.is_none());
         let Some((until, reason, of)) = waits.0 else { return (earliest, None) };
@@ -108,18 +108,25 @@ impl Done {
     }
 
     /// The floors before a sealing coat: the school's after paint, the gap after varnish.
-    fn sealing_floor(&self, document: &StudioDocument, waits: &mut Latest) {
+    fn sealing_floor(&self, document: &StudioDocument, i: usize, waits: &mut Latest) {
         let Some(coat) = self.last_coat else { return };
         let Some(laid) = self.ends[coat] else { return };
         let waiting = document.schools.waiting;
-        if document.pictures[self.picture].steps[coat].kind.seals() {
-            let hour = laid + Duration::minutes(VARNISH_GAP_MIN);
-            let until =
-                if waiting == Waiting::Brisk { hour } else { hour.max(next_day(document, laid)) };
+        let steps = &document.pictures[self.picture].steps;
+        if steps[coat].kind.seals() {
+            let until = between_varnish(document, laid);
             waits.push(until, WaitReason::BetweenVarnish, coat);
+            let solvent = |i: usize| document.holds(&steps[i], &MaterialKind::SolventVarnish);
+            if solvent(i) && !solvent(coat) {
+                waits.push(laid + SOLVENT_GAP, WaitReason::SolventOverWater, coat);
+            }
         } else if let Some(painted) = self.last_painted {
-            let reason = if self.slow { WaitReason::SlowPaint } else { WaitReason::School };
-            waits.push(painted + waiting.floor(self.slow), reason, coat);
+            let reason = match self.slowed {
+                Slowed::No => WaitReason::School,
+                Slowed::Retarder => WaitReason::Retarder,
+                Slowed::SlowPaint => WaitReason::SlowPaint,
+            };
+            waits.push(painted + waiting.floor(self.slowed), reason, coat);
         }
     }
 }
@@ -208,6 +215,16 @@ impl Bed {
             None => Ok(None),
             Some(state) => self.reaches(document, state).map(Some).ok_or(Blocked::NeverReady(need)),
         }
+    }
+}
+
+/// From when a varnish coat may follow one laid at `laid`: the brisk school waits an hour, the
+/// others until the next day.
+pub fn between_varnish(document: &StudioDocument, laid: DateTime<Utc>) -> DateTime<Utc> {
+    let hour = laid + Duration::minutes(VARNISH_GAP_MIN);
+    match document.schools.waiting {
+        Waiting::Brisk => hour,
+        Waiting::Standard | Waiting::Patient => hour.max(next_day(document, laid)),
     }
 }
 

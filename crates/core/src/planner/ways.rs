@@ -216,7 +216,7 @@ fn changes(
         }
         any
     });
-    room(document, &mut found);
+    found.extend(rooms(document));
     if let Some((what, changed)) = extra_session(document, picture, p, present, from) {
         found.push((WayKind::ExtraSession, what, changed));
     }
@@ -294,8 +294,9 @@ fn ordinary_for_slow(document: &StudioDocument, steps: &mut [Step]) -> bool {
     any
 }
 
-/// The room warmer, drier, or with a fan.
-fn room(document: &StudioDocument, found: &mut Vec<(WayKind, String, StudioDocument)>) {
+/// The room warmer, drier, or with a fan: each with its words.
+pub(crate) fn rooms(document: &StudioDocument) -> Vec<(WayKind, String, StudioDocument)> {
+    let mut found = Vec::new();
     let usual = *document.air.usual();
     let mut with = |kind, what: String, change: &dyn Fn(&Air) -> Air| {
         let readings = document.air.readings().iter().map(|(t, air)| (*t, change(air))).collect();
@@ -319,6 +320,7 @@ fn room(document: &StudioDocument, found: &mut Vec<(WayKind, String, StudioDocum
         speed_m_s: air.speed_m_s.max(FAN).min(AirSpeed::RANGE.max),
         ..*air
     });
+    found
 }
 
 /// The step that waits longest for hours, done outside them as soon as it may be.

@@ -98,6 +98,22 @@ quantity!(
     Latitude, LATITUDE
 );
 quantity!(
+    /// How much warmer than outside an unheated room is, in kelvin.
+    Warmth, WARMTH
+);
+quantity!(
+    /// How slowly a room's temperature follows the outside, in hours.
+    LagHours, LAG
+);
+quantity!(
+    /// Air that a room changes with the outside, times per hour.
+    AirChanges, AIR_CHANGES
+);
+quantity!(
+    /// Water given off in a room, in grams per cubic metre and hour.
+    Moisture, MOISTURE
+);
+quantity!(
     /// Longitude in degrees, east positive.
     Longitude, LONGITUDE
 );

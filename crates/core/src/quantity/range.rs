@@ -99,6 +99,19 @@ pub(super) const GRAMS: Range =
 pub(super) const WEIGHT: Range = row("weight", "", (0.01, 1000.0), 1.0, "[practice]");
 pub(super) const LATITUDE: Range = row("latitude", "°", (-90.0, 90.0), 1.0, "definition");
 pub(super) const LONGITUDE: Range = row("longitude", "°", (-180.0, 180.0), 1.0, "definition");
+pub(super) const WARMTH: Range = row(
+    "warmth above the outside",
+    "K",
+    (-10.0, 30.0),
+    1.0,
+    "[practice] a cellar to a glass house",
+);
+pub(super) const LAG: Range =
+    row("lag of the room", "h", (0.1, 240.0), 1.0, "[practice] a tent to a thick-walled vault");
+pub(super) const AIR_CHANGES: Range =
+    row("air changes", "per hour", (0.05, 20.0), 1.0, "[practice] a sealed room to open windows");
+pub(super) const MOISTURE: Range =
+    row("water given off", "g/(m³ h)", (0.0, 50.0), 1.0, "[practice] an empty room to a laundry");
 
 /// Every range, so that the application can show limits beside its fields.
 pub const RANGES: &[Range] = &[
@@ -118,6 +131,10 @@ pub const RANGES: &[Range] = &[
     GRAMS,
     LATITUDE,
     LONGITUDE,
+    WARMTH,
+    LAG,
+    AIR_CHANGES,
+    MOISTURE,
 ];
 
 #[cfg(test)]

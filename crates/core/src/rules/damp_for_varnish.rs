@@ -1,6 +1,7 @@
 //! Varnish wants mild dry air.
 
 use super::{Rule, Scene, Severity};
+use crate::seal::{DAMPEST, WARM};
 
 pub(super) const RULE: Rule = Rule {
     id: "air-for-varnish",
@@ -9,11 +10,6 @@ pub(super) const RULE: Rule = Rule {
     provenance: "[memory] 18-24 C and under about 65-70 %",
     check,
 };
-
-/// Range of temperatures for varnishing [C]. [memory]
-const WARM: std::ops::RangeInclusive<f64> = 18.0..=24.0;
-/// Highest relative humidity for varnishing [-]. [memory]
-const DAMPEST: f64 = 0.70;
 
 fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
     let air = scene.document.air.usual();

@@ -17,8 +17,9 @@ fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
     let first = coats.iter().position(|c| steps[c.coat.step].kind.seals());
     let Some(n) = first.filter(|n| *n > 0) else { return };
     let (painted, sealed) = (&coats[n - 1], &coats[n]);
-    let slow = coats[..n].iter().any(|c| scene.is_slow(&steps[c.coat.step]));
-    let floor = scene.document.schools.waiting.floor(slow).num_seconds() as f64;
+    let slowed = coats[..n].iter().map(|c| scene.document.slowed_by(&steps[c.coat.step])).max();
+    let floor = scene.document.schools.waiting.floor(slowed.unwrap_or_default());
+    let floor = floor.num_seconds() as f64;
     let waited = sealed.coat.at - painted.coat.at;
     let days = |seconds: f64| seconds / 86_400.0;
     if painted.events.at(FilmState::ReadyToSeal).is_none() {

@@ -337,8 +337,14 @@ fn varnish_is_built_with_gloss_and_given_its_time() {
     assert_eq!(planned("varnish-gloss", "varnish-matte"), []);
     assert_eq!(planned("varnish-matte", "varnish-matte"), [("matte-built-up", 2)]);
     // work.md: three to four days between water-borne and solvent. [practice]
-    let found = planned("varnish-gloss", "solvent-gloss");
-    assert_eq!(found, [("solvent-over-water-borne", 2), ("solvent-varnish", 2)]);
+    assert_eq!(planned("varnish-gloss", "solvent-gloss"), [("solvent-varnish", 2)]);
+    let over_water = |second| {
+        let first = varnish("varnish-gloss", Some("2027-01-01T10:00:00Z"));
+        let found = said(vec![photo(), first, varnish("solvent-gloss", Some(second))], 21.0, 0.5);
+        found.iter().filter(|(rule, _)| *rule == "solvent-over-water-borne").count()
+    };
+    assert_eq!(over_water("2027-01-03T10:00:00Z"), 1);
+    assert_eq!(over_water("2027-01-04T10:00:00Z"), 0);
     // work.md: two coats an hour to a day apart. [practice]
     let laid = |second| {
         let first = varnish("varnish-gloss", Some("2027-01-05T10:00:00Z"));

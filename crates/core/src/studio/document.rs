@@ -2,8 +2,9 @@
 
 use super::daylight;
 use super::hours::StudioHours;
-use super::material::Material;
-use super::schools::{Schools, Thinning};
+use super::material::{Material, MaterialKind};
+use super::room::RoomAhead;
+use super::schools::{Schools, Slowed, Thinning};
 use super::tub::Tub;
 use crate::air::AirSeries;
 use crate::film::{Composition, MixError};
@@ -27,6 +28,8 @@ pub struct StudioDocument {
     pub schools: Schools,
     /// The room's air; times are seconds of the Unix epoch.
     pub air: AirSeries,
+    /// How the room is looked ahead at.
+    pub room: RoomAhead,
     /// The shelf.
     pub materials: Vec<Material>,
     /// Pre-mixed colour.
@@ -95,6 +98,7 @@ impl StudioDocument {
             daylight: None,
             schools: Schools::default(),
             air,
+            room: RoomAhead::default(),
             materials: Vec::new(),
             tubs: Vec::new(),
             ways: Vec::new(),
@@ -106,6 +110,25 @@ impl StudioDocument {
     /// The school of thinning a picture is judged by: its own, or the studio's.
     pub fn thinning(&self, picture: &Picture) -> Thinning {
         picture.thinning.as_ref().map_or(self.schools.thinning, |own| own.school)
+    }
+
+    /// What in the mix of `step` makes the schools wait longer before varnish.
+    pub fn slowed_by(&self, step: &Step) -> Slowed {
+        let slows = |part: &Part| match self.material(&part.material) {
+            _ if part.parts <= 0.0 => Slowed::No,
+            Some(m) if m.is_slow_paint() => Slowed::SlowPaint,
+            Some(m) if m.kind == MaterialKind::Retarder => Slowed::Retarder,
+            _ => Slowed::No,
+        };
+        step.mix.iter().map(slows).max().unwrap_or_default()
+    }
+
+    /// Whether anything of `kind` is in the mix of `step`.
+    pub fn holds(&self, step: &Step, kind: &MaterialKind) -> bool {
+        let of_kind = |part: &Part| {
+            part.parts > 0.0 && self.material(&part.material).is_some_and(|m| m.kind == *kind)
+        };
+        step.mix.iter().any(of_kind)
     }
 
     /// The tub named `id`.

@@ -34,15 +34,36 @@ const STANDARD_H: i64 = 72;
 /// Floor of the patient school, and of slow-drying paint in every school [h]. [practice] two weeks
 const PATIENT_H: i64 = 14 * 24;
 
+/// Floor of every school when retarder was used, and no slow-drying paint [h]. [practice] longer in
+/// every school; no number is handed down, a week is taken
+const RETARDED_H: i64 = 7 * 24;
+/// Floor of the patient school when retarder or slow-drying paint was used [h]. [practice] "weeks";
+/// three are taken
+const PATIENT_SLOWED_H: i64 = 21 * 24;
+
+/// What in a stack makes every school wait longer, the lesser first.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Default)]
+pub enum Slowed {
+    /// Nothing.
+    #[default]
+    No,
+    /// Retarder in a cup.
+    Retarder,
+    /// Slow-drying paint.
+    SlowPaint,
+}
+
 impl Waiting {
-    /// The shortest wait from the last painted coat to the first sealing one; `slow` when
-    /// slow-drying paint is in the stack.
-    pub fn floor(self, slow: bool) -> Duration {
-        Duration::hours(match self {
-            _ if slow => PATIENT_H,
-            Self::Brisk => BRISK_H,
-            Self::Standard => STANDARD_H,
-            Self::Patient => PATIENT_H,
+    /// The shortest wait from the last painted coat to the first sealing one.
+    pub fn floor(self, slowed: Slowed) -> Duration {
+        Duration::hours(match (self, slowed) {
+            (Self::Brisk, Slowed::No) => BRISK_H,
+            (Self::Standard, Slowed::No) => STANDARD_H,
+            (Self::Brisk | Self::Standard, Slowed::Retarder) => RETARDED_H,
+            (Self::Brisk | Self::Standard, Slowed::SlowPaint) | (Self::Patient, Slowed::No) => {
+                PATIENT_H
+            }
+            (Self::Patient, Slowed::Retarder | Slowed::SlowPaint) => PATIENT_SLOWED_H,
         })
     }
 }

@@ -2,6 +2,7 @@
 
 use super::check_shelf::check_shelf;
 use super::document::{AirDoc, Document, PartDoc, PictureDoc, StepDoc, StudioDoc};
+use super::seal_doc::{check_ahead, check_seal};
 use chrono::{NaiveTime, Utc, Weekday};
 use chrono_tz::Tz;
 use std::collections::HashSet;
@@ -13,8 +14,10 @@ use ulvek_core::quantity::{
     Absorbency, AirSpeed, Celsius, Grams, Latitude, Minutes, OutOfRange, Parts, RelativeHumidity,
     Share, Side, Weight, WetFilm,
 };
+use ulvek_core::seal::SealRecord;
 use ulvek_core::studio::{
-    Closed, HoursError, Material, OpenHours, Schools, StudioDocument, StudioHours, Turn, daylight,
+    Closed, HoursError, Material, OpenHours, RoomAhead, Schools, StudioDocument, StudioHours, Turn,
+    daylight,
 };
 
 /// Most pictures in a studio. [practice]
@@ -161,6 +164,10 @@ pub fn check_studio(studio: &StudioDoc, air: &AirDoc) -> Checked<StudioDocument>
     Ok(StudioDocument {
         daylight,
         order,
+        room: match &air.ahead {
+            None => RoomAhead::default(),
+            Some(ahead) => check_ahead("air.ahead", ahead)?,
+        },
         flat_places: studio.flat_places,
         setup_min: quantity!(Minutes, "studio.setup_min", studio.setup_min)?,
         schools: Schools {
@@ -292,6 +299,10 @@ pub fn check_picture(path: &str, doc: &PictureDoc, shelf: &StudioDocument) -> Ch
                 });
             }
             aside
+        },
+        seal: match &doc.seal {
+            None => SealRecord::default(),
+            Some(seal) => check_seal(&at("seal"), seal)?,
         },
     };
     check_chain(&picture)

@@ -1,12 +1,13 @@
 //! The studio document as it is written: shapes only; `check` makes it a checked one.
 
+use super::seal_doc::SealDoc;
 use super::shelf_doc::{MaterialDoc, TubDoc, WayDoc};
 use super::words;
 use chrono::{DateTime, FixedOffset, NaiveDate};
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use ulvek_core::picture::{Need, StepKind};
-use ulvek_core::studio::{Thinning, Waiting};
+use ulvek_core::studio::{AirSource, Thinning, Waiting};
 use utoipa::ToSchema;
 
 /// A whole studio in one open format.
@@ -159,6 +160,54 @@ pub struct AirDoc {
     /// Readings; each stands until the next one, the last one to the end.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub hourly: Vec<HourlyDoc>,
+    /// How the room is looked ahead at; constant when not said.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub ahead: Option<AheadDoc>,
+}
+
+/// How the room is looked ahead at.
+#[derive(Debug, Clone, Serialize, Deserialize, JsonSchema, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct AheadDoc {
+    /// Where the readings to come are from.
+    #[schemars(schema_with = "words::json::air_source")]
+    #[schema(schema_with = words::api::air_source)]
+    pub source: AirSource,
+    /// When they were taken in.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub taken_at: Option<DateTime<FixedOffset>>,
+    /// How the room follows the outside.
+    #[serde(default)]
+    pub room: RoomDoc,
+}
+
+/// How a room follows the outside; what is not said is that of an ordinary heated room.
+#[derive(Debug, Clone, Serialize, Deserialize, JsonSchema, ToSchema)]
+#[serde(deny_unknown_fields, default)]
+pub struct RoomDoc {
+    /// Temperature it is heated to [C]; `null` when it is not heated.
+    pub held_c: Option<f64>,
+    /// How much warmer than outside it is when not heated [K].
+    pub warmer_k: f64,
+    /// How slowly its temperature follows [h].
+    pub lag_h: f64,
+    /// Air changed with the outside [1/h].
+    pub changes_per_h: f64,
+    /// Water given off in it [g/(m3 h)].
+    pub moisture_g_m3_h: f64,
+}
+
+impl Default for RoomDoc {
+    fn default() -> Self {
+        let usual = ulvek_core::air::Room::default();
+        Self {
+            held_c: usual.held_c,
+            warmer_k: usual.warmer_k,
+            lag_h: usual.lag_h,
+            changes_per_h: usual.changes_per_h,
+            moisture_g_m3_h: usual.moisture_g_m3_h,
+        }
+    }
 }
 
 /// Air speed of an ordinary room [m/s]. [memory]
@@ -211,6 +260,9 @@ pub struct PictureDoc {
     /// Findings that were set aside.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub set_aside: Vec<SetAsideDoc>,
+    /// How it is sealed, and what was seen and decided on the way.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub seal: Option<SealDoc>,
 }
 
 /// Another school of thinning for one picture.

@@ -92,6 +92,8 @@ pub fn why(wait: &Wait, below: &str) -> String {
         WaitReason::Order => return format!("Comes after {below}"),
         WaitReason::School => "the studio's waiting time before varnish",
         WaitReason::SlowPaint => "two weeks, because slow-drying paint is in the stack",
+        WaitReason::Retarder => "longer than usual, because retarder is in the stack",
+        WaitReason::SolventOverWater => "three days before solvent varnish over a water-borne coat",
         WaitReason::FreshEyes => "a night, to look at it with fresh eyes",
         WaitReason::BetweenVarnish => "the gap between varnish coats",
         WaitReason::Gap => "the gap you asked for",

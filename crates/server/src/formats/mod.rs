@@ -4,6 +4,9 @@ mod check;
 mod check_shelf;
 mod document;
 mod ical;
+mod readings;
+mod record;
+mod seal_doc;
 mod shelf_doc;
 pub(crate) mod words;
 mod write;
@@ -11,10 +14,15 @@ mod write;
 pub use check::{Refusal, check_document, check_picture, check_studio};
 pub use check_shelf::check_shelf;
 pub use document::{
-    AirDoc, ClosedDoc, DaylightDoc, Document, GroundDoc, HourDoc, HourlyDoc, PartDoc, PictureDoc,
-    SchoolsDoc, SetAsideDoc, StepDoc, StudioDoc, ThinningDoc, TurnDoc,
+    AheadDoc, AirDoc, ClosedDoc, DaylightDoc, Document, GroundDoc, HourDoc, HourlyDoc, PartDoc,
+    PictureDoc, RoomDoc, SchoolsDoc, SetAsideDoc, StepDoc, StudioDoc, ThinningDoc, TurnDoc,
 };
 pub use ical::{beside, calendar, cup_line, why};
+pub use readings::read_readings;
+pub use record::{RECORD, RecordDoc, record_doc, record_schema};
+pub use seal_doc::{
+    AnywayDoc, ChoiceDoc, SealDoc, TroubleDoc, check_choice, check_room, choice_doc, room_doc,
+};
 pub use shelf_doc::{MaterialDoc, StockDoc, TubCheckDoc, TubDoc, WayDoc};
 pub(crate) use write::local;
 pub use write::{

@@ -5,7 +5,8 @@ use serde_json::Value;
 use ulvek_core::film::FilmState;
 use ulvek_core::picture::{Need, StepKind};
 use ulvek_core::rules::Severity;
-use ulvek_core::studio::{Finish, Line, Opacity, Thinning, Tightness, Trouble, Waiting};
+use ulvek_core::seal::{Carrier, ConditionId, Purpose, SealTrouble, Stage, Standing, Strokes};
+use ulvek_core::studio::{AirSource, Finish, Line, Opacity, Thinning, Tightness, Trouble, Waiting};
 
 /// The words of a list of enum values, as serde writes them.
 fn list<T: Serialize>(values: impl IntoIterator<Item = T>) -> Vec<Value> {
@@ -57,6 +58,24 @@ fn troubles() -> Vec<Value> {
     list(Trouble::WORDS.iter().map(|(_, case)| case))
 }
 
+macro_rules! cases {
+    ($($name:ident: $kind:ident),* $(,)?) => {$(
+        fn $name() -> Vec<Value> {
+            list($kind::WORDS.iter().map(|(_, case)| case))
+        }
+    )*};
+}
+cases!(
+    carriers: Carrier,
+    purposes: Purpose,
+    stroke_schools: Strokes,
+    seal_troubles: SealTrouble,
+    conditions: ConditionId,
+    standings: Standing,
+    stages: Stage,
+    air_sources: AirSource,
+);
+
 /// For the JSON Schema.
 pub(crate) mod json {
     use schemars::{Schema, SchemaGenerator, json_schema};
@@ -72,7 +91,13 @@ pub(crate) mod json {
         kind: kinds,
         thinning: thinnings,
         waiting: waitings,
-        tightness: tightnesses
+        tightness: tightnesses,
+        carrier: carriers,
+        purpose: purposes,
+        strokes: stroke_schools,
+        sheen: finishes,
+        seal_trouble: seal_troubles,
+        air_source: air_sources
     );
 
     macro_rules! may_be_null {
@@ -113,7 +138,16 @@ pub(crate) mod api {
         tightness: tightnesses,
         line: lines,
         opacity: opacities,
-        finish: finishes
+        finish: finishes,
+        sheen: finishes,
+        carrier: carriers,
+        purpose: purposes,
+        strokes: stroke_schools,
+        seal_trouble: seal_troubles,
+        condition: conditions,
+        standing: standings,
+        stage: stages,
+        air_source: air_sources
     );
 
     /// A list of troubles found in a tub.

@@ -5,6 +5,7 @@ use super::document::{
     AirDoc, ClosedDoc, DaylightDoc, Document, GroundDoc, HourDoc, HourlyDoc, PartDoc, PictureDoc,
     SchoolsDoc, SetAsideDoc, StepDoc, StudioDoc, ThinningDoc, TurnDoc,
 };
+use super::seal_doc::{ahead_doc, seal_doc};
 use super::shelf_doc::{MaterialDoc, StockDoc, TubCheckDoc, TubDoc, WayDoc};
 use chrono::{DateTime, FixedOffset, NaiveTime, Timelike, Utc};
 use chrono_tz::Tz;
@@ -70,6 +71,7 @@ pub fn studio_doc(document: &StudioDocument) -> (StudioDoc, AirDoc) {
         relative_humidity: usual.humidity,
         air_speed_m_s: usual.speed_m_s,
         hourly,
+        ahead: ahead_doc(&document.room, zone),
     };
     (studio, air)
 }
@@ -194,6 +196,7 @@ pub fn picture_doc(picture: &Picture, zone: Tz) -> PictureDoc {
                 at: local(a.at, zone),
             })
             .collect(),
+        seal: seal_doc(&picture.seal, zone),
     }
 }
 

@@ -1,11 +1,16 @@
 //! The routes. A handler extracts, calls and maps; the OpenAPI document is made from them.
 
+mod air;
 mod catalogue;
 mod computed;
 mod cup;
 mod health;
+mod photographs;
 mod pictures;
+mod record;
 mod scale;
+mod seal;
+pub(crate) mod seal_wire;
 mod search;
 mod season;
 pub(crate) mod season_wire;
@@ -67,4 +72,18 @@ pub fn api() -> OpenApiRouter<App> {
         .routes(routes!(pictures::undo))
         .routes(routes!(pictures::redo))
         .routes(routes!(pictures::laid))
+        .routes(routes!(air::read, air::save))
+        .routes(routes!(seal::gates))
+        .routes(routes!(seal::gate_of))
+        .routes(routes!(seal::varnish_preview))
+        .routes(routes!(seal::varnish_save))
+        .routes(routes!(seal::inspected))
+        .routes(routes!(seal::trouble_found))
+        .routes(routes!(photographs::add, photographs::list))
+        .routes(routes!(photographs::whole))
+        .routes(routes!(photographs::small))
+        .routes(routes!(photographs::save))
+        .routes(routes!(photographs::delete))
+        .routes(routes!(photographs::restore))
+        .routes(routes!(record::record))
 }

@@ -1,10 +1,11 @@
 //! Pictures: made, edited whole, logged on, taken away and brought back.
 
+use super::seal::against;
 use super::wire::{HistoryOut, Laid, OnVersion, PictureEdit, PictureOut};
 use crate::extract::{Asked, Body, Key};
 use crate::formats::{PictureDoc, check_picture, picture_doc};
 use crate::problem::Problem;
-use crate::state::App;
+use crate::state::{App, compute};
 use axum::Json;
 use axum::extract::State;
 use axum::http::StatusCode;
@@ -14,6 +15,7 @@ use sqlx::{MySql, MySqlConnection, Transaction};
 use ulvek_core::cup::weighed;
 use ulvek_core::picture::{Picture, check_chain};
 use ulvek_core::quantity::WetFilm;
+use ulvek_core::seal::SealAnyway;
 use ulvek_core::studio::{StudioDocument, StudioHours};
 use ulvek_store::{Direction, StoredPicture};
 use uuid::Uuid;
@@ -32,7 +34,7 @@ fn out(stored: StoredPicture, hours: &StudioHours) -> PictureOut {
 }
 
 /// A picture with the studio it belongs to.
-async fn with_studio(
+pub(super) async fn with_studio(
     conn: &mut MySqlConnection,
     id: Uuid,
 ) -> Result<(StoredPicture, StudioDocument), Problem> {
@@ -42,7 +44,10 @@ async fn with_studio(
 }
 
 /// A transaction in which the shelf under picture `id` stays as it is.
-async fn with_shelf_held(app: &App, id: Uuid) -> Result<Transaction<'static, MySql>, Problem> {
+pub(super) async fn with_shelf_held(
+    app: &App,
+    id: Uuid,
+) -> Result<Transaction<'static, MySql>, Problem> {
     let mut conn = app.pool.acquire().await?;
     let studio = ulvek_store::studio_of(&mut conn, id).await?;
     drop(conn);
@@ -51,7 +56,7 @@ async fn with_shelf_held(app: &App, id: Uuid) -> Result<Transaction<'static, MyS
     Ok(tx)
 }
 
-async fn reread(app: &App, id: Uuid) -> Result<Json<PictureOut>, Problem> {
+pub(super) async fn reread(app: &App, id: Uuid) -> Result<Json<PictureOut>, Problem> {
     let mut conn = app.pool.acquire().await?;
     let (stored, studio) = with_studio(&mut conn, id).await?;
     Ok(Json(out(stored, &studio.hours)))
@@ -136,8 +141,11 @@ pub async fn save(
     let (stored, studio) = with_studio(&mut tx, id).await?;
     let doc = PictureDoc { id: stored.picture.id.clone(), ..edit.picture };
     let picture = check_picture("", &doc, &studio)?;
+    // What was seen and decided on the way to the seal has doors of its own.
+    let picture = Picture { seal: stored.picture.seal.clone(), ..picture };
     check_due(picture.due, stored.picture.due, &studio.hours, now)?;
     check_laid(&picture, now)?;
+    check_gates(&mut tx, id, &studio, &stored.picture, &picture).await?;
     ulvek_store::save_picture(&mut tx, id, edit.version, &picture, &edit.label, now).await?;
     tx.commit().await?;
     reread(&app, id).await
@@ -170,9 +178,71 @@ pub async fn laid(
         return Err(Problem::refused("at", "a coat cannot have been laid in the future"));
     }
     check_chain(&picture).map_err(|e| Problem::refused("at", e.to_string()))?;
+    if picture.steps[i].kind.seals() {
+        let against = against_gate(&mut tx, id, &studio, &picture, (i, at)).await?;
+        match laid.anyway.as_deref().map(str::trim).filter(|r| !r.is_empty()) {
+            _ if against.is_empty() => {}
+            Some(reason) if reason.chars().count() > LONGEST_REASON => {
+                let said = format!("at most {LONGEST_REASON} letters fit");
+                return Err(Problem::refused("anyway", said));
+            }
+            Some(reason) => {
+                let (step, reason) = (laid.step.clone(), reason.to_owned());
+                picture.seal.anyway.push(SealAnyway { at, step, reason, against });
+            }
+            None => return Err(Problem::refused("anyway", closed(&against))),
+        }
+    }
     ulvek_store::save_picture(&mut tx, id, laid.version, &picture, &label, now).await?;
     tx.commit().await?;
     reread(&app, id).await
+}
+
+/// Longest reason for sealing anyway [letters].
+const LONGEST_REASON: usize = 200;
+
+/// Why a gate is closed, and what it takes to go on.
+fn closed(against: &[String]) -> String {
+    format!("the gate is closed ({}); to seal it anyway, say why", against.join("; "))
+}
+
+/// What did not hold when sealing coat `i` of `picture` was laid at `at`.
+async fn against_gate(
+    conn: &mut MySqlConnection,
+    id: Uuid,
+    studio: &StudioDocument,
+    picture: &Picture,
+    (i, at): (usize, DateTime<Utc>),
+) -> Result<Vec<String>, Problem> {
+    let photographs = ulvek_store::photographs_of(conn, id).await?;
+    let mut studio = studio.clone();
+    let Some(p) = studio.pictures.iter().position(|p| p.id == picture.id) else {
+        return Err(Problem::not_found("such picture"));
+    };
+    studio.pictures[p] = picture.clone();
+    compute(move || against(&studio, (p, i), &photographs, at)).await
+}
+
+/// Holds that no sealing coat of `after` was newly laid through a closed gate.
+async fn check_gates(
+    conn: &mut MySqlConnection,
+    id: Uuid,
+    studio: &StudioDocument,
+    before: &Picture,
+    after: &Picture,
+) -> Result<(), Problem> {
+    for (i, step) in after.steps.iter().enumerate().filter(|(_, s)| s.kind.seals()) {
+        let Some(at) = step.laid_at else { continue };
+        if before.steps.iter().any(|s| s.id == step.id && s.kind.seals() && s.laid_at.is_some()) {
+            continue;
+        }
+        let against = against_gate(conn, id, studio, after, (i, at)).await?;
+        if !against.is_empty() {
+            let said = format!("{}, where the coat is logged", closed(&against));
+            return Err(Problem::refused(format!("steps[{i}].laid_at"), said));
+        }
+    }
+    Ok(())
 }
 
 /// The wet film [um] that was really laid: as said, from the amount or the scale, or as planned.

@@ -1,7 +1,8 @@
 //! Studios: settings, shelf, import and export.
 
 use super::wire::{HistoryOut, NewStudio, OnVersion, StudioEdit, StudioListed, StudioOut};
-use crate::demo::demo_studio;
+use crate::demo::{DemoError, demo_studio};
+use crate::demo_photographs::keep_photographs;
 use crate::extract::{Body, Key, Raw};
 use crate::formats::{
     Document, check_studio, material_doc, read_document, studio_doc, write_document,
@@ -49,11 +50,18 @@ pub async fn create(
 #[utoipa::path(post, operation_id = "studio_create_demo", path = "/api/studios/demo", tag = "studios",
     responses((status = 201, body = StudioOut)))]
 pub async fn create_demo(State(app): State<App>) -> Result<(StatusCode, Json<StudioOut>), Problem> {
-    let document = demo_studio(app.clock.now()).map_err(|cause| {
+    let broken = |cause: DemoError| {
         tracing::error!(%cause, "the demo studio is broken");
         Problem::internal()
-    })?;
-    stored(&app, &document).await
+    };
+    let now = app.clock.now();
+    let document = demo_studio(now).map_err(broken)?;
+    let mut tx = app.pool.begin().await?;
+    let id = ulvek_store::create_studio(&mut tx, &document, now).await?;
+    let stored = ulvek_store::load_studio(&mut tx, id).await?;
+    keep_photographs(&mut tx, &stored, now).await.map_err(broken)?;
+    tx.commit().await?;
+    Ok((StatusCode::CREATED, Json(out(stored))))
 }
 
 /// Takes in a studio document (at most 16 MB) as a new studio: all of it or nothing.
@@ -91,7 +99,7 @@ fn out(stored: StoredStudio) -> StudioOut {
     }
 }
 
-async fn reread(app: &App, id: Uuid) -> Result<Json<StudioOut>, Problem> {
+pub(super) async fn reread(app: &App, id: Uuid) -> Result<Json<StudioOut>, Problem> {
     let mut conn = app.pool.acquire().await?;
     Ok(Json(out(ulvek_store::load_studio(&mut conn, id).await?)))
 }

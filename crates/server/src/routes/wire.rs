@@ -133,6 +133,9 @@ pub struct Laid {
     /// Or what the cup weighs now, brush and all [g]; it was weighed before the coat.
     #[serde(default)]
     pub cup_after_g: Option<f64>,
+    /// Why a sealing coat was laid although the gate was closed; it stays in the record.
+    #[serde(default)]
+    pub anyway: Option<String>,
 }
 
 /// One stretch of time.

@@ -49,6 +49,9 @@ fn the_committed_documents_are_those_of_the_code() {
     let schema: serde_json::Value =
         serde_json::from_str(include_str!("../../../../docs/formats/studio.schema.json")).unwrap();
     assert_eq!(ulvek_server::formats::json_schema(), schema, "run scripts/generate.sh");
+    let schema: serde_json::Value =
+        serde_json::from_str(include_str!("../../../../docs/formats/record.schema.json")).unwrap();
+    assert_eq!(ulvek_server::formats::record_schema(), schema, "run scripts/generate.sh");
 }
 
 #[test]

@@ -1,0 +1,130 @@
+//! The bench sheet of one sealing coat: what to do before, during and after it.
+
+use super::gate::Gate;
+use super::trouble::SealTrouble;
+use super::varnish::{VarnishChoice, VarnishPlan};
+use crate::picture::{Picture, StepKind};
+use crate::studio::{Finish, MaterialKind, StudioDocument};
+
+/// One line of the sheet.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct SheetLine {
+    /// What to do.
+    pub what: String,
+    /// Whether it is about what can hurt someone.
+    pub care: bool,
+}
+
+/// The bench sheet of one sealing coat.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Sheet {
+    /// Before the bottle is opened.
+    pub preparation: Vec<SheetLine>,
+    /// While it is laid, in order.
+    pub application: Vec<SheetLine>,
+    /// What to look for, in raking light.
+    pub inspection: Vec<SealTrouble>,
+    /// Minutes after which it is not touched any more.
+    pub stop_after_min: Option<f64>,
+    /// Minutes after which it is touch-dry.
+    pub touch_dry_min: Option<f64>,
+}
+
+fn line(what: impl Into<String>) -> SheetLine {
+    SheetLine { what: what.into(), care: false }
+}
+
+fn care(what: impl Into<String>) -> SheetLine {
+    SheetLine { what: what.into(), care: true }
+}
+
+/// The sheet of sealing coat `i` of a picture. `plan` is that of its varnish, `gate` says how the
+/// coat dries in the room as it will be.
+pub fn bench_sheet(
+    document: &StudioDocument,
+    (picture, i): (&Picture, usize),
+    (choice, plan): (&VarnishChoice, &VarnishPlan),
+    gate: &Gate,
+) -> Sheet {
+    let step = &picture.steps[i];
+    let solvent = document.holds(step, &MaterialKind::SolventVarnish);
+    let matte = step
+        .mix
+        .iter()
+        .any(|p| document.material(&p.material).is_some_and(|m| m.finish == Some(Finish::Matte)));
+    let mut preparation = Vec::new();
+    if solvent {
+        preparation.push(care(
+            "Open windows and extract the air; wear a respirator for organic vapour; no flame, no \
+             spark, no heater on. Read the product's safety data sheet first; local rules and \
+             licensed advice come before this sheet.",
+        ));
+    }
+    preparation.extend([
+        line("Shut the dust out: no sweeping, no wool, windows closed until it is touch-dry.")
+            .unless(solvent),
+        line("Wipe the bench with a damp cloth and let the dust settle for a while."),
+        line("Lay the picture flat and level, in good light from one side."),
+        line("Picture and varnish at the temperature of the room."),
+        line(match matte {
+            true => "Stir the bottle slowly until the matting is off its bottom; do not shake it: \
+                     bubbles.",
+            false => "Do not shake the bottle: bubbles.",
+        }),
+        line(format!(
+            "Pour {:.0} ml into a bowl{}. Hold the bowl away from the picture.",
+            plan.pour_ml.ceil(),
+            if plan.edges_ml > 0.0 {
+                format!(" ({:.1} ml of it for the edges)", plan.edges_ml)
+            } else {
+                String::new()
+            }
+        )),
+        line(format!(
+            "A soft flat brush, about {:.1} cm wide, that is used for varnish only; no loose hairs.",
+            plan.brush_cm
+        )),
+    ]);
+    let mut application: Vec<SheetLine> = plan.areas.iter().map(|a| line(sentence(a))).collect();
+    let laid = picture.steps[..i].iter().filter(|s| s.kind == StepKind::Varnish).count();
+    application.push(line(format!("Strokes {}.", choice.stroke_of(picture, laid))));
+    application.extend([
+        line("A thin even coat. Keep a wet edge and go back into it while it is wet."),
+        line("Put it on and leave it: going over a setting coat turns it white, worst over darks."),
+    ]);
+    if solvent {
+        application.push(care(
+            "Rags with solvent go into a closed metal bin with water: heaped, they can set \
+             themselves on fire. Solvent and rinsings are hazardous waste under local rules.",
+        ));
+        application.push(line("Wash the brush at once in the solvent its data sheet names."));
+    } else {
+        application.push(line("Wash the brush at once in water: left overnight it is lost."));
+        application.push(care(
+            "Rinse water does not go down the drain untreated: let it settle, follow local waste \
+             rules.",
+        ));
+    }
+    preparation.retain(|l| !l.what.is_empty());
+    Sheet {
+        preparation,
+        application,
+        inspection: SealTrouble::WORDS.iter().map(|(_, t)| *t).collect(),
+        stop_after_min: gate.working_min,
+        touch_dry_min: gate.touch_dry_min,
+    }
+}
+
+impl SheetLine {
+    /// The line, or an empty one that is left out, when `not`.
+    fn unless(self, not: bool) -> Self {
+        if not { Self { what: String::new(), ..self } } else { self }
+    }
+}
+
+fn sentence(text: &str) -> String {
+    let mut letters = text.chars();
+    letters
+        .next()
+        .map_or_else(String::new, |first| format!("{}{}.", first.to_uppercase(), letters.as_str()))
+}

@@ -1,0 +1,119 @@
+//! Readings that a painter brings as CSV.
+
+use super::check::{Checked, Refusal};
+use chrono::{DateTime, NaiveDateTime, TimeZone, Utc};
+use chrono_tz::Tz;
+use ulvek_core::air::Air;
+
+/// Most rows that are read: ten years of hours. [practice]
+const MOST_ROWS: usize = 90_000;
+/// Ways a local time may be written.
+const TIMES: [&str; 4] =
+    ["%Y-%m-%d %H:%M", "%Y-%m-%dT%H:%M", "%Y-%m-%d %H:%M:%S", "%Y-%m-%dT%H:%M:%S"];
+
+/// Reads a table with the columns `at`, `temperature_c` and `relative_humidity` (a fraction of 1) or
+/// `relative_humidity_percent`, separated by commas or semicolons. A time without an offset is that
+/// of the studio's `zone`. The air speed, which no hygrometer knows, is `speed_m_s`.
+///
+/// # Errors
+/// [`Refusal`] naming the line.
+pub fn read_readings(text: &str, zone: Tz, speed_m_s: f64) -> Checked<Vec<(f64, Air)>> {
+    let text = text.trim_start_matches('\u{feff}');
+    let head = text.lines().next().unwrap_or_default();
+    let semicolons = head.matches(';').count() > head.matches(',').count();
+    let mut reader = csv::ReaderBuilder::new()
+        .delimiter(if semicolons { b';' } else { b',' })
+        .trim(csv::Trim::All)
+        .from_reader(text.as_bytes());
+    let head: Vec<String> = match reader.headers() {
+        Ok(head) => head.iter().map(str::to_lowercase).collect(),
+        Err(_) => return Err(Refusal::new("csv", "the first line cannot be read")),
+    };
+    let column = |name: &str| head.iter().position(|h| h == name);
+    let need = |name: &str| {
+        column(name).ok_or_else(|| {
+            let reason =
+                format!("line 1 has no column \"{name}\"; the first line names the columns");
+            Refusal::new("csv", reason)
+        })
+    };
+    let (at, celsius) = (need("at")?, need("temperature_c")?);
+    let (humidity, whole) = match column("relative_humidity_percent") {
+        Some(column) => (column, 100.0),
+        None => (need("relative_humidity")?, 1.0),
+    };
+    let mut found: Vec<(f64, Air)> = Vec::new();
+    for (n, row) in reader.records().enumerate() {
+        let line = n + 2;
+        let refuse = |reason: String| Refusal::new("csv", format!("line {line}: {reason}"));
+        let row = row.map_err(|_| refuse("it has not as many columns as the first line".into()))?;
+        if n >= MOST_ROWS {
+            return Err(refuse(format!("at most {MOST_ROWS} rows are read")));
+        }
+        let text = |column: usize| row.get(column).unwrap_or_default();
+        let number = |column: usize| {
+            let said = text(column);
+            // A comma for the decimal point can only be told where semicolons part the columns.
+            let said = if semicolons { said.replace(',', ".") } else { said.to_owned() };
+            let value = said.parse::<f64>();
+            value.map_err(|_| refuse(format!("\"{}\" is not a number", text(column))))
+        };
+        let when = moment(text(at), zone).ok_or_else(|| {
+            refuse(format!("\"{}\" is not a time; write it as in 2027-01-15 17:00", text(at)))
+        })?;
+        let air = Air::try_new(number(celsius)?, number(humidity)? / whole, speed_m_s)
+            .map_err(|e| refuse(e.to_string()))?;
+        let when = when.timestamp() as f64;
+        if found.last().is_some_and(|(last, _)| *last >= when) {
+            return Err(refuse("it is not later than the line before".into()));
+        }
+        found.push((when, air));
+    }
+    if found.is_empty() {
+        return Err(Refusal::new("csv", "there is no reading below the first line"));
+    }
+    Ok(found)
+}
+
+fn moment(text: &str, zone: Tz) -> Option<DateTime<Utc>> {
+    if let Ok(at) = DateTime::parse_from_rfc3339(text) {
+        return Some(at.with_timezone(&Utc));
+    }
+    let local = TIMES.iter().find_map(|t| NaiveDateTime::parse_from_str(text, t).ok())?;
+    zone.from_local_datetime(&local).earliest().map(|at| at.with_timezone(&Utc))
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    fn read(text: &str) -> Result<Vec<(f64, Air)>, String> {
+        read_readings(text, chrono_tz::Europe::Oslo, 0.15).map_err(|e| e.to_string())
+    }
+
+    #[test]
+    fn commas_and_semicolons_fractions_and_percent_are_read_alike() {
+        let comma = "at,temperature_c,relative_humidity\n2027-01-15 17:00,20.5,0.47\n";
+        let semicolon =
+            "\u{feff}at;temperature_c;relative_humidity_percent\n2027-01-15T16:00:00Z;20,5;47\n";
+        let found = read(comma).unwrap();
+        assert_eq!(found, read(semicolon).unwrap(), "17:00 in Oslo is 16:00 UTC in winter");
+        assert_eq!(found[0].1.humidity, 0.47);
+    }
+
+    #[test]
+    fn what_cannot_be_read_is_named_by_its_line() {
+        let head = "at,temperature_c,relative_humidity\n";
+        let said = |rows: &str| read(&format!("{head}{rows}")).unwrap_err();
+        assert_eq!(
+            said("soon,20,0.5"),
+            "csv: line 2: \"soon\" is not a time; write it as in 2027-01-15 17:00"
+        );
+        assert_eq!(said("2027-01-15 17:00,warm,0.5"), "csv: line 2: \"warm\" is not a number");
+        let percent = said("2027-01-15 17:00,20,47");
+        assert_eq!(percent, "csv: line 2: relative humidity must be from 0 to 100 %, not 4700 %");
+        let twice = said("2027-01-15 17:00,20,0.5\n2027-01-15 17:00,20,0.5");
+        assert_eq!(twice, "csv: line 3: it is not later than the line before");
+        assert!(read("time,t\n1,2").unwrap_err().contains("no column \"at\""));
+    }
+}

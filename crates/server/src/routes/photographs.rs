@@ -1,0 +1,235 @@
+//! Photographs of pictures: brought, shown, named, taken away and brought back.
+
+use super::pictures::with_studio;
+use crate::extract::{Asked, Body, Key, Raw};
+use crate::photograph::{Developed, Taken, develop};
+use crate::problem::Problem;
+use crate::state::{App, compute};
+use axum::Json;
+use axum::extract::State;
+use axum::http::{StatusCode, header};
+use axum::response::IntoResponse;
+use chrono::{DateTime, Duration, TimeZone, Utc};
+use serde::{Deserialize, Serialize};
+use tokio::sync::Semaphore;
+use ulvek_core::picture::Picture;
+use ulvek_store::{NewPhotograph, Photograph, Rendition};
+use utoipa::ToSchema;
+use uuid::Uuid;
+
+/// Photographs that are developed at once: each may take half a gigabyte. [practice]
+static DARKROOM: Semaphore = Semaphore::const_new(2);
+/// Longest caption [letters].
+const LONGEST_CAPTION: usize = 200;
+/// How far ahead of the application's clock a camera's may go [s]. [practice]
+const CLOCKS_APART_S: i64 = 120;
+
+/// A photograph, without its pixels.
+#[derive(Serialize, ToSchema)]
+pub struct PhotographOut {
+    /// Its key; its pixels are at `/api/photographs/{id}/whole` and `.../small`, as JPEG.
+    pub id: Uuid,
+    /// When it was taken.
+    pub taken_at: DateTime<Utc>,
+    /// When it was brought here.
+    pub kept_at: DateTime<Utc>,
+    /// The step it shows.
+    pub step: Option<String>,
+    /// The painter's words on it.
+    pub caption: String,
+    /// Width [px].
+    pub width: i32,
+    /// Height [px].
+    pub height: i32,
+}
+
+pub(super) fn photograph_out(photograph: &Photograph) -> PhotographOut {
+    PhotographOut {
+        id: photograph.id,
+        taken_at: photograph.taken_at,
+        kept_at: photograph.kept_at,
+        step: photograph.step_code.clone(),
+        caption: photograph.caption.clone(),
+        width: photograph.width,
+        height: photograph.height,
+    }
+}
+
+/// What is said of a photograph that is brought.
+#[derive(Deserialize)]
+#[serde(deny_unknown_fields)]
+pub struct Said {
+    taken_at: Option<DateTime<Utc>>,
+    step: Option<String>,
+    #[serde(default)]
+    caption: String,
+}
+
+/// What is said of a photograph.
+#[derive(Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct PhotographEdit {
+    /// When it was taken.
+    pub taken_at: DateTime<Utc>,
+    /// The step it shows.
+    #[serde(default)]
+    pub step: Option<String>,
+    /// The painter's words on it.
+    #[serde(default)]
+    pub caption: String,
+}
+
+fn check_said(
+    picture: &Picture,
+    step: Option<&str>,
+    caption: &str,
+    taken_at: Option<DateTime<Utc>>,
+    now: DateTime<Utc>,
+) -> Result<(), Problem> {
+    if let Some(step) = step.filter(|id| !picture.steps.iter().any(|s| s.id == **id)) {
+        return Err(Problem::refused("step", format!("the picture has no step \"{step}\"")));
+    }
+    if caption.chars().count() > LONGEST_CAPTION {
+        return Err(Problem::refused("caption", format!("at most {LONGEST_CAPTION} letters fit")));
+    }
+    if taken_at.is_some_and(|at| at > now + Duration::seconds(CLOCKS_APART_S)) {
+        let reason = "a photograph cannot have been taken in the future";
+        return Err(Problem::refused("taken_at", reason));
+    }
+    Ok(())
+}
+
+/// Brings a photograph of a picture: the bytes of a JPEG, PNG or WebP file of at most 16 MB. Type
+/// and size are judged by the content; it is turned upright, and everything that is not picture, the
+/// place where it was taken among it, is left out.
+#[utoipa::path(post, operation_id = "photograph_add", path = "/api/pictures/{id}/photographs", tag = "photographs",
+    params(("id" = Uuid, Path), ("taken_at" = Option<DateTime<Utc>>, Query), ("step" = Option<String>, Query),
+           ("caption" = Option<String>, Query)),
+    request_body(content = String, content_type = "application/octet-stream"),
+    responses((status = 201, body = PhotographOut), (status = 404, body = Problem),
+              (status = 413, body = Problem), (status = 422, body = Problem)))]
+pub async fn add(
+    State(app): State<App>,
+    Key(id): Key,
+    Asked(said): Asked<Said>,
+    Raw(bytes): Raw,
+) -> Result<(StatusCode, Json<PhotographOut>), Problem> {
+    let now = app.clock.now();
+    let mut conn = app.pool.acquire().await?;
+    let (stored, studio) = with_studio(&mut conn, id).await?;
+    drop(conn);
+    check_said(&stored.picture, said.step.as_deref(), &said.caption, said.taken_at, now)?;
+    let permit = DARKROOM.acquire().await.map_err(|_| Problem::internal())?;
+    let developed: Developed =
+        compute(move || develop(&bytes)).await?.map_err(|e| Problem::refused("", e.to_string()))?;
+    drop(permit);
+    let zone = studio.hours.zone();
+    let by_camera = developed.taken.and_then(|taken| match taken {
+        Taken::At(at) => Some(at.with_timezone(&Utc)),
+        Taken::Local(at) => zone.from_local_datetime(&at).earliest().map(|t| t.with_timezone(&Utc)),
+    });
+    // A camera whose clock is wrong says nothing.
+    let by_camera = by_camera.filter(|at| *at <= now);
+    let new = NewPhotograph {
+        taken_at: said.taken_at.or(by_camera).unwrap_or(now),
+        step: said.step,
+        caption: said.caption.trim().to_owned(),
+        size: developed.size,
+        whole: developed.whole,
+        small: developed.small,
+    };
+    let mut tx = app.pool.begin().await?;
+    let key = ulvek_store::add_photograph(&mut tx, id, &new, now).await?;
+    tx.commit().await?;
+    Ok((StatusCode::CREATED, Json(one(&app, id, key).await?)))
+}
+
+async fn one(app: &App, picture: Uuid, key: Uuid) -> Result<PhotographOut, Problem> {
+    let mut conn = app.pool.acquire().await?;
+    let all = ulvek_store::photographs_of(&mut conn, picture).await?;
+    let found = all.iter().find(|f| f.id == key);
+    found.map(photograph_out).ok_or_else(|| Problem::not_found("such photograph"))
+}
+
+/// The photographs of a picture, the first taken first.
+#[utoipa::path(get, operation_id = "photographs", path = "/api/pictures/{id}/photographs", tag = "photographs",
+    params(("id" = Uuid, Path)),
+    responses((status = 200, body = [PhotographOut]), (status = 404, body = Problem)))]
+pub async fn list(
+    State(app): State<App>,
+    Key(id): Key,
+) -> Result<Json<Vec<PhotographOut>>, Problem> {
+    let mut conn = app.pool.acquire().await?;
+    ulvek_store::load_picture(&mut conn, id).await?;
+    let all = ulvek_store::photographs_of(&mut conn, id).await?;
+    Ok(Json(all.iter().map(photograph_out).collect()))
+}
+
+async fn pixels(app: App, id: Uuid, rendition: Rendition) -> Result<impl IntoResponse, Problem> {
+    let mut conn = app.pool.acquire().await?;
+    let bytes = ulvek_store::load_rendition(&mut conn, id, rendition).await?;
+    let headers = [
+        (header::CONTENT_TYPE, "image/jpeg"),
+        // The pixels of a key never change.
+        (header::CACHE_CONTROL, "private, max-age=31536000, immutable"),
+        (header::X_CONTENT_TYPE_OPTIONS, "nosniff"),
+    ];
+    Ok((headers, bytes))
+}
+
+/// A photograph as large as it is kept.
+#[utoipa::path(get, operation_id = "photograph_whole", path = "/api/photographs/{id}/whole", tag = "photographs",
+    params(("id" = Uuid, Path)),
+    responses((status = 200, content_type = "image/jpeg", body = String), (status = 404, body = Problem)))]
+pub async fn whole(State(app): State<App>, Key(id): Key) -> Result<impl IntoResponse, Problem> {
+    pixels(app, id, Rendition::Whole).await
+}
+
+/// A photograph, small.
+#[utoipa::path(get, operation_id = "photograph_small", path = "/api/photographs/{id}/small", tag = "photographs",
+    params(("id" = Uuid, Path)),
+    responses((status = 200, content_type = "image/jpeg", body = String), (status = 404, body = Problem)))]
+pub async fn small(State(app): State<App>, Key(id): Key) -> Result<impl IntoResponse, Problem> {
+    pixels(app, id, Rendition::Small).await
+}
+
+/// Changes what is said of a photograph.
+#[utoipa::path(put, operation_id = "photograph_save", path = "/api/pictures/{id}/photographs/{photograph}", tag = "photographs",
+    params(("id" = Uuid, Path), ("photograph" = Uuid, Path)), request_body = PhotographEdit,
+    responses((status = 200, body = PhotographOut), (status = 404, body = Problem), (status = 422, body = Problem)))]
+pub async fn save(
+    State(app): State<App>,
+    axum::extract::Path((id, photograph)): axum::extract::Path<(Uuid, Uuid)>,
+    Body(edit): Body<PhotographEdit>,
+) -> Result<Json<PhotographOut>, Problem> {
+    let mut tx = app.pool.begin().await?;
+    let picture = ulvek_store::load_picture(&mut tx, id).await?.picture;
+    let (step, caption) = (edit.step.as_deref(), edit.caption.trim());
+    check_said(&picture, step, caption, Some(edit.taken_at), app.clock.now())?;
+    let said = (edit.taken_at, step, caption);
+    ulvek_store::name_photograph(&mut tx, photograph, said).await?;
+    tx.commit().await?;
+    Ok(Json(one(&app, id, photograph).await?))
+}
+
+/// Takes a photograph away; it can be restored.
+#[utoipa::path(delete, operation_id = "photograph_delete", path = "/api/photographs/{id}", tag = "photographs",
+    params(("id" = Uuid, Path)),
+    responses((status = 204), (status = 404, body = Problem)))]
+pub async fn delete(State(app): State<App>, Key(id): Key) -> Result<StatusCode, Problem> {
+    let mut tx = app.pool.begin().await?;
+    ulvek_store::delete_photograph(&mut tx, id, app.clock.now()).await?;
+    tx.commit().await?;
+    Ok(StatusCode::NO_CONTENT)
+}
+
+/// Brings a photograph back that was taken away.
+#[utoipa::path(post, operation_id = "photograph_restore", path = "/api/photographs/{id}/restore", tag = "photographs",
+    params(("id" = Uuid, Path)),
+    responses((status = 200, body = PhotographOut), (status = 404, body = Problem)))]
+pub async fn restore(State(app): State<App>, Key(id): Key) -> Result<Json<PhotographOut>, Problem> {
+    let mut tx = app.pool.begin().await?;
+    let picture = ulvek_store::restore_photograph(&mut tx, id).await?;
+    tx.commit().await?;
+    Ok(Json(one(&app, picture, id).await?))
+}

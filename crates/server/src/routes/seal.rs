@@ -1,0 +1,365 @@
+//! The gate, the varnish plan and the bench.
+
+use super::computed::load;
+use super::photographs::{PhotographOut, photograph_out};
+use super::pictures::{reread, with_studio};
+use super::seal_wire::{
+    ConditionOut, ForwardOut, GateBrief, GateOut, GatesOut, MendedOut, SealedOut, SheetLineOut,
+    SheetOut, TroubleFoundIn, TroubleOut, VarnishAsked, VarnishCoatOut, VarnishEdit, VarnishOut,
+};
+use super::wire::{OnVersion, PictureOut, SpanOut, instant};
+use crate::extract::{Body, Key};
+use crate::formats::{check_choice, choice_doc, picture_doc};
+use crate::problem::Problem;
+use crate::state::{App, compute};
+use axum::Json;
+use axum::extract::State;
+use chrono::{DateTime, Utc};
+use ulvek_core::film::FilmState;
+use ulvek_core::picture::Picture;
+use ulvek_core::planner::{Plan, Request, outlook, plan};
+use ulvek_core::seal::{
+    Condition, Gate, PACKING, Sheet, SheetLine, TroubleFound, VarnishChoice, VarnishError,
+    VarnishPlan, bench_sheet, choice_of, forward, gate, removal, with_varnish,
+};
+use ulvek_core::studio::StudioDocument;
+use ulvek_store::{Photograph, StoredStudio};
+use uuid::Uuid;
+
+fn condition_out(condition: &Condition) -> ConditionOut {
+    ConditionOut {
+        id: condition.id,
+        asks: condition.id.asks().to_owned(),
+        standing: condition.standing,
+        evidence: condition.evidence.clone(),
+        from: condition.from,
+    }
+}
+
+fn brief(stored: &StoredStudio, p: usize, gate: &Gate) -> GateBrief {
+    let picture = &stored.document.pictures[p];
+    GateBrief {
+        picture: stored.pictures[p].id,
+        title: picture.title.clone(),
+        due: picture.due,
+        stage: gate.stage,
+        coat: gate.step.map(|i| picture.steps[i].title().to_owned()),
+        between: gate.between,
+        against: gate.against().map(condition_out).collect(),
+        earliest: gate.earliest.map(|(from, to)| SpanOut { from, to }),
+        wrap_from: gate.wrap_from,
+    }
+}
+
+/// When photographs of one picture were taken.
+fn taken(photographs: &[Photograph], of: Uuid) -> Vec<DateTime<Utc>> {
+    photographs.iter().filter(|f| f.picture_id == of).map(|f| f.taken_at).collect()
+}
+
+/// Whether each picture of a studio may be sealed, and when.
+#[utoipa::path(get, operation_id = "gates", path = "/api/studios/{id}/gates", tag = "seal", params(("id" = Uuid, Path)),
+    responses((status = 200, body = GatesOut), (status = 404, body = Problem)))]
+pub async fn gates(State(app): State<App>, Key(id): Key) -> Result<Json<GatesOut>, Problem> {
+    let stored = load(&app, id).await?;
+    let mut conn = app.pool.acquire().await?;
+    let photographs = ulvek_store::photographs_of_studio(&mut conn, id).await?;
+    drop(conn);
+    let now = app.clock.now();
+    compute(move || {
+        let document = &stored.document;
+        let made = plan(Request { document, from: now });
+        let one = |p: usize| {
+            let taken = taken(&photographs, stored.pictures[p].id);
+            brief(&stored, p, &gate(document, p, (&made, &taken), now))
+        };
+        Json(GatesOut {
+            now,
+            time_zone: document.hours.zone().name().to_owned(),
+            pictures: (0..document.pictures.len()).map(one).collect(),
+        })
+    })
+    .await
+}
+
+/// Everything about sealing one picture: its gate, what would bring it forward, its varnish plan,
+/// the bench sheet of the next coat, and what comes after.
+#[utoipa::path(get, operation_id = "gate", path = "/api/pictures/{id}/gate", tag = "seal", params(("id" = Uuid, Path)),
+    responses((status = 200, body = GateOut), (status = 404, body = Problem)))]
+pub async fn gate_of(State(app): State<App>, Key(id): Key) -> Result<Json<GateOut>, Problem> {
+    let mut conn = app.pool.acquire().await?;
+    let studio = ulvek_store::load_picture(&mut conn, id).await?.studio;
+    let stored = ulvek_store::load_studio(&mut conn, studio).await?;
+    let photographs = ulvek_store::photographs_of(&mut conn, id).await?;
+    drop(conn);
+    let now = app.clock.now();
+    let p = stored.pictures.iter().position(|s| s.id == id);
+    let p = p.ok_or_else(|| Problem::not_found("such picture"))?;
+    compute(move || Json(make_gate(&stored, p, &photographs, now))).await
+}
+
+fn make_gate(
+    stored: &StoredStudio,
+    p: usize,
+    photographs: &[Photograph],
+    now: DateTime<Utc>,
+) -> GateOut {
+    let document = &stored.document;
+    let picture = &document.pictures[p];
+    let made = plan(Request { document, from: now });
+    let shots = taken(photographs, stored.pictures[p].id);
+    let found = gate(document, p, (&made, &shots), now);
+    let choice = choice_of(document, picture);
+    // A choice that nobody has made yet owes no reason.
+    let asked = VarnishChoice {
+        isolation_reason: choice
+            .isolation_reason
+            .clone()
+            .or_else(|| Some("as it is planned".into())),
+        ..choice.clone()
+    };
+    let varnish = asked.plan(document, picture);
+    let sheet = match (&varnish, found.step) {
+        (Ok(plan), Some(i)) => Some(bench_sheet(document, (picture, i), (&choice, plan), &found)),
+        _ => None,
+    };
+    let doc = picture_doc(picture, document.hours.zone());
+    let seal = doc.seal.unwrap_or_default();
+    GateOut {
+        now,
+        time_zone: document.hours.zone().name().to_owned(),
+        version: stored.pictures[p].version,
+        brief: brief(stored, p, &found),
+        step: found.step.map(|i| picture.steps[i].id.clone()),
+        conditions: found.conditions.iter().map(condition_out).collect(),
+        forward: forward(document, p, (&made, &shots), &found, now)
+            .into_iter()
+            .map(|f| ForwardOut {
+                what: f.what,
+                risk: f.risk,
+                earliest: f.earliest,
+                gain_min: f.gain_min,
+            })
+            .collect(),
+        no_varnish: varnish.as_ref().err().map(ToString::to_string),
+        varnish: varnish.ok().map(|plan| varnish_out(document, &choice, &plan)),
+        choice: choice_doc(&choice),
+        habit_isolation: document.schools.isolation_coat,
+        sheet: sheet.as_ref().map(sheet_out),
+        sealed: sealed(document, p, &made, now),
+        inspected_at: picture.seal.inspected_at,
+        anyway: seal.anyway,
+        troubles: seal.troubles,
+        packing: PACKING.iter().map(|line| (*line).to_owned()).collect(),
+        removal: removal(document, picture).to_string(),
+        photographs: photographs.iter().map(photograph_out).collect::<Vec<PhotographOut>>(),
+    }
+}
+
+/// The sealing coats that are on, with when they set and are touch-dry.
+fn sealed(document: &StudioDocument, p: usize, made: &Plan, now: DateTime<Utc>) -> Vec<SealedOut> {
+    let picture = &document.pictures[p];
+    let (coats, _) = outlook(document, p, made, (now.timestamp() as f64, 0));
+    coats
+        .iter()
+        .filter(|c| !c.planned && picture.steps[c.history.coat.step].kind.seals())
+        .map(|c| {
+            let step = &picture.steps[c.history.coat.step];
+            let states = &c.history.if_left;
+            SealedOut {
+                step: step.id.clone(),
+                title: step.title().to_owned(),
+                at: instant(c.history.coat.at),
+                setting_at: states.at(FilmState::Setting).map(instant),
+                touch_dry_at: states.at(FilmState::TouchDry).map(instant),
+            }
+        })
+        .collect()
+}
+
+fn varnish_out(
+    document: &StudioDocument,
+    choice: &VarnishChoice,
+    plan: &VarnishPlan,
+) -> VarnishOut {
+    let coats = plan.coats.iter().zip(&plan.gaps).zip(&plan.strokes);
+    let coats = coats.map(|((step, gap), strokes)| VarnishCoatOut {
+        title: step.title().to_owned(),
+        material: step
+            .mix
+            .first()
+            .and_then(|p| document.material(&p.material))
+            .map(|m| m.name.clone())
+            .unwrap_or_default(),
+        wet_film_um: step.wet_film_um,
+        gap: gap.clone(),
+        strokes: strokes.clone(),
+    });
+    VarnishOut {
+        choice: choice_doc(choice),
+        coats: coats.collect(),
+        pour_ml: plan.pour_ml,
+        edges_ml: plan.edges_ml,
+        brush_cm: plan.brush_cm,
+        areas: plan.areas.clone(),
+        carrier_effect: choice.carrier.effect().to_owned(),
+        finish_effect: choice.finish.effect().to_owned(),
+        isolation: plan.isolation.to_owned(),
+        usual_coats: choice.purpose.usual_coats(),
+    }
+}
+
+fn sheet_out(sheet: &Sheet) -> SheetOut {
+    let lines = |of: &[SheetLine]| {
+        of.iter().map(|l| SheetLineOut { what: l.what.clone(), care: l.care }).collect()
+    };
+    SheetOut {
+        preparation: lines(&sheet.preparation),
+        application: lines(&sheet.application),
+        inspection: sheet
+            .inspection
+            .iter()
+            .map(|t| TroubleOut {
+                trouble: *t,
+                looks_like: t.looks_like().to_owned(),
+                while_wet: t.while_wet().to_owned(),
+                when_set: t.when_set().to_owned(),
+            })
+            .collect(),
+        stop_after_min: sheet.stop_after_min,
+        touch_dry_min: sheet.touch_dry_min,
+    }
+}
+
+/// The field of a choice that an error is about.
+fn place(error: &VarnishError) -> &'static str {
+    match error {
+        VarnishError::NotOnShelf(..) => "choice.finish",
+        VarnishError::NoMedium | VarnishError::IsolationTooLate => "choice.isolation",
+        VarnishError::NoReason(_) => "choice.isolation_reason",
+        VarnishError::Coats(_) | VarnishError::FewerThanLaid { .. } => "choice.coats",
+        VarnishError::Edge(_) => "choice.edge_cm",
+        VarnishError::WaterOverSolvent => "choice.carrier",
+        VarnishError::Cup(_) => "choice",
+    }
+}
+
+fn planned(
+    document: &StudioDocument,
+    picture: &Picture,
+    choice: &VarnishChoice,
+) -> Result<VarnishPlan, Problem> {
+    choice.plan(document, picture).map_err(|e| Problem::refused(place(&e), e.to_string()))
+}
+
+/// What a choice of varnish would come to on a picture; nothing is changed.
+#[utoipa::path(post, operation_id = "varnish_preview", path = "/api/pictures/{id}/varnish/preview", tag = "seal", params(("id" = Uuid, Path)),
+    request_body = VarnishAsked,
+    responses((status = 200, body = VarnishOut), (status = 404, body = Problem), (status = 422, body = Problem)))]
+pub async fn varnish_preview(
+    State(app): State<App>,
+    Key(id): Key,
+    Body(asked): Body<VarnishAsked>,
+) -> Result<Json<VarnishOut>, Problem> {
+    let choice = check_choice("choice", &asked.choice)?;
+    let mut conn = app.pool.acquire().await?;
+    let (stored, document) = with_studio(&mut conn, id).await?;
+    let plan = planned(&document, &stored.picture, &choice)?;
+    Ok(Json(varnish_out(&document, &choice, &plan)))
+}
+
+/// Settles on a varnish: its coats take the place of the sealing coats that are still to come.
+#[utoipa::path(put, operation_id = "varnish_save", path = "/api/pictures/{id}/varnish", tag = "seal", params(("id" = Uuid, Path)),
+    request_body = VarnishEdit,
+    responses((status = 200, body = PictureOut), (status = 404, body = Problem),
+              (status = 409, body = Problem), (status = 422, body = Problem)))]
+pub async fn varnish_save(
+    State(app): State<App>,
+    Key(id): Key,
+    Body(edit): Body<VarnishEdit>,
+) -> Result<Json<PictureOut>, Problem> {
+    let choice = check_choice("choice", &edit.choice)?;
+    let mut tx = super::pictures::with_shelf_held(&app, id).await?;
+    let (stored, document) = with_studio(&mut tx, id).await?;
+    let plan = planned(&document, &stored.picture, &choice)?;
+    let changed = with_varnish(&stored.picture, &choice, &plan);
+    let now = app.clock.now();
+    let label = "settle on a varnish";
+    ulvek_store::save_picture(&mut tx, id, edit.version, &changed, label, now).await?;
+    tx.commit().await?;
+    reread(&app, id).await
+}
+
+/// Says that the surface was dusted and looked over just now.
+#[utoipa::path(post, operation_id = "inspected", path = "/api/pictures/{id}/inspected", tag = "seal", params(("id" = Uuid, Path)),
+    request_body = OnVersion,
+    responses((status = 200, body = PictureOut), (status = 404, body = Problem), (status = 409, body = Problem)))]
+pub async fn inspected(
+    State(app): State<App>,
+    Key(id): Key,
+    Body(on): Body<OnVersion>,
+) -> Result<Json<PictureOut>, Problem> {
+    let now = app.clock.now();
+    let mut tx = app.pool.begin().await?;
+    let mut picture = ulvek_store::load_picture(&mut tx, id).await?.picture;
+    picture.seal.inspected_at = Some(now);
+    let label = "look the surface over";
+    ulvek_store::save_picture(&mut tx, id, on.version, &picture, label, now).await?;
+    tx.commit().await?;
+    reread(&app, id).await
+}
+
+/// Keeps trouble found on a sealing coat, and changes the coats to come as it asks.
+#[utoipa::path(post, operation_id = "trouble_found", path = "/api/pictures/{id}/troubles", tag = "seal", params(("id" = Uuid, Path)),
+    request_body = TroubleFoundIn,
+    responses((status = 200, body = MendedOut), (status = 404, body = Problem),
+              (status = 409, body = Problem), (status = 422, body = Problem)))]
+pub async fn trouble_found(
+    State(app): State<App>,
+    Key(id): Key,
+    Body(found): Body<TroubleFoundIn>,
+) -> Result<Json<MendedOut>, Problem> {
+    let now = app.clock.now();
+    let mut tx = super::pictures::with_shelf_held(&app, id).await?;
+    let (stored, document) = with_studio(&mut tx, id).await?;
+    let picture = stored.picture;
+    let on = |s: &ulvek_core::picture::Step| s.id == found.step;
+    let laid = picture.steps.iter().position(|s| on(s) && s.laid_at.is_some() && s.kind.seals());
+    let Some(i) = laid else {
+        let reason = format!("the picture has no sealing coat \"{}\" that is laid", found.step);
+        return Err(Problem::refused("step", reason));
+    };
+    let (mut picture, changed) = found
+        .trouble
+        .mend(&document, &picture, i)
+        .map_err(|e| Problem::refused("trouble", e.to_string()))?;
+    picture.seal.troubles.push(TroubleFound { at: now, step: found.step, trouble: found.trouble });
+    let label = format!("find a {} on the varnish", found.trouble.word());
+    let version =
+        ulvek_store::save_picture(&mut tx, id, found.version, &picture, &label, now).await?;
+    tx.commit().await?;
+    Ok(Json(MendedOut { version, changed }))
+}
+
+/// Holds the gate for a sealing coat `i` that is said to have been laid at `at`: what did not hold
+/// then, in words. `document` has the picture at `p` as it was before that coat.
+pub(super) fn against(
+    document: &StudioDocument,
+    (p, i): (usize, usize),
+    photographs: &[Photograph],
+    at: DateTime<Utc>,
+) -> Vec<String> {
+    let mut before = document.clone();
+    // What was laid later did not lie there then.
+    for step in &mut before.pictures[p].steps {
+        step.laid_at = step.laid_at.filter(|laid| *laid <= at);
+    }
+    before.pictures[p].steps[i].laid_at = None;
+    // Only this picture decides; coats of others still hold flat places.
+    let made = plan(Request { document: &before, from: at });
+    let shots: Vec<_> = photographs.iter().map(|f| f.taken_at).collect();
+    let found = gate(&before, p, (&made, &shots), at);
+    if found.step != Some(i) {
+        return vec!["A sealing coat that comes before it is not laid yet".into()];
+    }
+    found.against().map(|c| c.id.asks().to_owned()).collect()
+}

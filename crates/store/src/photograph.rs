@@ -1,0 +1,193 @@
+//! Photographs of pictures: kept as they came out of the check, beside the picture they show.
+
+use crate::StoreError;
+use chrono::{DateTime, Utc};
+use sqlx::{FromRow, MySqlConnection};
+use uuid::Uuid;
+
+/// A photograph, without its pixels.
+#[derive(Debug, Clone, PartialEq, Eq, FromRow)]
+pub struct Photograph {
+    /// Its key.
+    pub id: Uuid,
+    /// The picture it shows.
+    pub picture_id: Uuid,
+    /// When it was taken.
+    pub taken_at: DateTime<Utc>,
+    /// When it was brought here.
+    pub kept_at: DateTime<Utc>,
+    /// The step it shows, by its name within the picture.
+    pub step_code: Option<String>,
+    /// The painter's words on it.
+    pub caption: String,
+    /// Width [px].
+    pub width: i32,
+    /// Height [px].
+    pub height: i32,
+}
+
+/// A photograph to be kept.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct NewPhotograph {
+    /// When it was taken.
+    pub taken_at: DateTime<Utc>,
+    /// The step it shows.
+    pub step: Option<String>,
+    /// The painter's words on it.
+    pub caption: String,
+    /// Width and height [px].
+    pub size: (u32, u32),
+    /// The whole photograph, JPEG.
+    pub whole: Vec<u8>,
+    /// The same, small, JPEG.
+    pub small: Vec<u8>,
+}
+
+/// Which of the two kept sizes.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Rendition {
+    /// As large as it is kept.
+    Whole,
+    /// For lists.
+    Small,
+}
+
+/// Keeps a photograph of a picture that is not deleted.
+///
+/// # Errors
+/// [`StoreError::NotFound`] when there is no such picture.
+pub async fn add_photograph(
+    conn: &mut MySqlConnection,
+    picture: Uuid,
+    new: &NewPhotograph,
+    at: DateTime<Utc>,
+) -> Result<Uuid, StoreError> {
+    let id = Uuid::now_v7();
+    let done = sqlx::query(
+        "INSERT INTO photograph \
+         (id, picture_id, taken_at, kept_at, step_code, caption, width, height, whole, small) \
+         SELECT ?, id, ?, ?, ?, ?, ?, ?, ?, ? FROM picture WHERE id = ? AND deleted_at IS NULL",
+    )
+    .bind(id)
+    .bind(new.taken_at)
+    .bind(at)
+    .bind(&new.step)
+    .bind(&new.caption)
+    .bind(new.size.0)
+    .bind(new.size.1)
+    .bind(&new.whole)
+    .bind(&new.small)
+    .bind(picture)
+    .execute(&mut *conn)
+    .await?;
+    if done.rows_affected() == 1 { Ok(id) } else { Err(StoreError::NotFound) }
+}
+
+/// The photographs of a picture, the first taken first.
+///
+/// # Errors
+/// [`StoreError`].
+pub async fn photographs_of(
+    conn: &mut MySqlConnection,
+    picture: Uuid,
+) -> Result<Vec<Photograph>, StoreError> {
+    Ok(sqlx::query_as(
+        "SELECT id, picture_id, taken_at, kept_at, step_code, caption, width, height \
+         FROM photograph WHERE picture_id = ? AND deleted_at IS NULL ORDER BY taken_at, id",
+    )
+    .bind(picture)
+    .fetch_all(conn)
+    .await?)
+}
+
+/// The photographs of every picture of a studio, the first taken first.
+///
+/// # Errors
+/// [`StoreError`].
+pub async fn photographs_of_studio(
+    conn: &mut MySqlConnection,
+    studio: Uuid,
+) -> Result<Vec<Photograph>, StoreError> {
+    Ok(sqlx::query_as(
+        "SELECT f.id, f.picture_id, f.taken_at, f.kept_at, f.step_code, f.caption, f.width, \
+         f.height FROM photograph f JOIN picture p ON p.id = f.picture_id \
+         WHERE p.studio_id = ? AND p.deleted_at IS NULL AND f.deleted_at IS NULL \
+         ORDER BY f.taken_at, f.id",
+    )
+    .bind(studio)
+    .fetch_all(conn)
+    .await?)
+}
+
+/// The JPEG of a photograph.
+///
+/// # Errors
+/// [`StoreError::NotFound`] when there is none, or it was taken away.
+pub async fn load_rendition(
+    conn: &mut MySqlConnection,
+    id: Uuid,
+    rendition: Rendition,
+) -> Result<Vec<u8>, StoreError> {
+    let query = match rendition {
+        Rendition::Whole => "SELECT whole FROM photograph WHERE id = ? AND deleted_at IS NULL",
+        Rendition::Small => "SELECT small FROM photograph WHERE id = ? AND deleted_at IS NULL",
+    };
+    let (bytes,): (Vec<u8>,) = sqlx::query_as(query).bind(id).fetch_one(conn).await?;
+    Ok(bytes)
+}
+
+/// Changes what is said of a photograph.
+///
+/// # Errors
+/// [`StoreError::NotFound`] when there is none.
+pub async fn name_photograph(
+    conn: &mut MySqlConnection,
+    id: Uuid,
+    (taken_at, step, caption): (DateTime<Utc>, Option<&str>, &str),
+) -> Result<(), StoreError> {
+    let done = sqlx::query(
+        "UPDATE photograph SET taken_at = ?, step_code = ?, caption = ? \
+         WHERE id = ? AND deleted_at IS NULL",
+    )
+    .bind(taken_at)
+    .bind(step)
+    .bind(caption)
+    .bind(id)
+    .execute(conn)
+    .await?;
+    if done.rows_affected() == 1 { Ok(()) } else { Err(StoreError::NotFound) }
+}
+
+/// Takes a photograph away; it can be restored.
+///
+/// # Errors
+/// [`StoreError::NotFound`] when there is none.
+pub async fn delete_photograph(
+    conn: &mut MySqlConnection,
+    id: Uuid,
+    at: DateTime<Utc>,
+) -> Result<(), StoreError> {
+    let done =
+        sqlx::query("UPDATE photograph SET deleted_at = ? WHERE id = ? AND deleted_at IS NULL")
+            .bind(at)
+            .bind(id)
+            .execute(conn)
+            .await?;
+    if done.rows_affected() == 1 { Ok(()) } else { Err(StoreError::NotFound) }
+}
+
+/// Brings a photograph back.
+///
+/// # Errors
+/// [`StoreError::NotFound`] when there never was one.
+pub async fn restore_photograph(conn: &mut MySqlConnection, id: Uuid) -> Result<Uuid, StoreError> {
+    sqlx::query("UPDATE photograph SET deleted_at = NULL WHERE id = ?")
+        .bind(id)
+        .execute(&mut *conn)
+        .await?;
+    let (picture,): (Uuid,) = sqlx::query_as("SELECT picture_id FROM photograph WHERE id = ?")
+        .bind(id)
+        .fetch_one(conn)
+        .await?;
+    Ok(picture)
+}
