@@ -16,7 +16,10 @@ export const test = base.extend<{ server: Server }>({
 export { expect };
 
 /** Opens a view and waits until it is there. */
-export async function open(page: Page, view: 'Now' | 'Pictures' | 'Season' | 'Shelf' | 'Studio') {
+export async function open(
+  page: Page,
+  view: 'Now' | 'Pictures' | 'Season' | 'Gate' | 'Shelf' | 'Studio',
+) {
   await page.goto(view === 'Now' ? '/' : `/${view.toLowerCase()}`);
   const heading = { Now: /: /, Studio: /North-light room/ }[view as string] ?? view;
   await expect(page.getByRole('heading', { level: 1, name: heading })).toBeVisible();

@@ -51,6 +51,44 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('./features/season/Week')).Week }),
       },
       {
+        path: 'gate',
+        lazy: async () => ({ Component: (await import('./features/gate/Gates')).Gates }),
+      },
+      {
+        path: 'pictures/:id',
+        lazy: async () => ({ Component: (await import('./features/gate/Sealing')).Sealing }),
+        children: [
+          {
+            path: 'gate',
+            lazy: async () => ({ Component: (await import('./features/gate/GateView')).GateView }),
+          },
+          {
+            path: 'varnish',
+            lazy: async () => ({
+              Component: (await import('./features/gate/VarnishView')).VarnishView,
+            }),
+          },
+          {
+            path: 'bench',
+            lazy: async () => ({
+              Component: (await import('./features/gate/BenchView')).BenchView,
+            }),
+          },
+          {
+            path: 'photographs',
+            lazy: async () => ({
+              Component: (await import('./features/gate/PhotographsView')).PhotographsView,
+            }),
+          },
+          {
+            path: 'record',
+            lazy: async () => ({
+              Component: (await import('./features/gate/RecordView')).RecordView,
+            }),
+          },
+        ],
+      },
+      {
         path: 'shelf',
         lazy: async () => ({ Component: (await import('./features/shelf/Shelf')).Shelf }),
       },

@@ -51,7 +51,7 @@ const SHOTS: &[Shot] = &[
 ];
 
 /// Width of the drawn photographs [px].
-const WIDTH: u32 = 960;
+const WIDTH: u32 = 480;
 
 /// Keeps the photographs of a demo studio that was just stored.
 ///

@@ -145,3 +145,62 @@ export const useSearch = (id: string) => {
     }),
   };
 };
+
+/** Settles on a varnish. */
+export const useSaveVarnish = (id: string) =>
+  useEdit((body: Schemas['VarnishEdit']) =>
+    unwrap(client.PUT('/api/pictures/{id}/varnish', { params: { path: { id } }, body })),
+  );
+
+/** Says that the surface was looked over. */
+export const useInspected = (id: string) =>
+  useEdit((version: number) =>
+    unwrap(
+      client.POST('/api/pictures/{id}/inspected', { params: { path: { id } }, body: { version } }),
+    ),
+  );
+
+/** Keeps trouble found on a sealing coat. */
+export const useTroubleFound = (id: string) =>
+  useEdit((body: Schemas['TroubleFoundIn']) =>
+    unwrap(client.POST('/api/pictures/{id}/troubles', { params: { path: { id } }, body })),
+  );
+
+/** Takes in the air to come. */
+export const useSaveAir = (id: string) =>
+  useEdit((body: Schemas['AirEdit']) =>
+    unwrap(client.PUT('/api/studios/{id}/air', { params: { path: { id } }, body })),
+  );
+
+/** Brings a photograph as it stands in the file; the server judges it by its content. */
+export const useAddPhotograph = (id: string) =>
+  useEdit(({ file, step, caption }: { file: File; step?: string; caption?: string }) =>
+    unwrap(
+      client.POST('/api/pictures/{id}/photographs', {
+        params: { path: { id }, query: { step, caption } },
+        body: file as unknown as string,
+        bodySerializer: () => file,
+        headers: { 'content-type': 'application/octet-stream' },
+      }),
+    ),
+  );
+
+export const useSavePhotograph = (id: string) =>
+  useEdit(({ photograph, ...body }: Schemas['PhotographEdit'] & { photograph: string }) =>
+    unwrap(
+      client.PUT('/api/pictures/{id}/photographs/{photograph}', {
+        params: { path: { id, photograph } },
+        body,
+      }),
+    ),
+  );
+
+export const useDropPhotograph = () =>
+  useEdit((id: string) =>
+    unwrap(client.DELETE('/api/photographs/{id}', { params: { path: { id } } })),
+  );
+
+export const useRestorePhotograph = () =>
+  useEdit((id: string) =>
+    unwrap(client.POST('/api/photographs/{id}/restore', { params: { path: { id } } })),
+  );

@@ -147,5 +147,60 @@ export const weekQuery = (id: string, from?: string) =>
     placeholderData: keepPreviousData,
   });
 
+export const gatesQuery = (id: string) =>
+  queryOptions({
+    queryKey: ['gates', id],
+    queryFn: () => unwrap(client.GET('/api/studios/{id}/gates', { params: { path: { id } } })),
+    refetchInterval: FRESH_MS,
+  });
+
+export const gateQuery = (id: string) =>
+  queryOptions({
+    queryKey: ['gate', id],
+    queryFn: () => unwrap(client.GET('/api/pictures/{id}/gate', { params: { path: { id } } })),
+    refetchInterval: FRESH_MS,
+  });
+
+export const airQuery = (id: string) =>
+  queryOptions({
+    queryKey: ['air', id],
+    queryFn: () => unwrap(client.GET('/api/studios/{id}/air', { params: { path: { id } } })),
+    refetchInterval: FRESH_MS,
+  });
+
+/** What a choice of varnish comes to. Each choice has its own key: none overtakes another. */
+export const varnishQuery = (id: string, version: number, choice: Schemas['ChoiceDoc']) =>
+  queryOptions({
+    queryKey: ['varnish', id, version, choice],
+    queryFn: ({ signal }) =>
+      unwrap(
+        client.POST('/api/pictures/{id}/varnish/preview', {
+          params: { path: { id } },
+          body: { choice },
+          signal,
+        }),
+      ),
+    placeholderData: keepPreviousData,
+    retry: false,
+  });
+
+export const photographsQuery = (id: string) =>
+  queryOptions({
+    queryKey: ['photographs', id],
+    queryFn: () =>
+      unwrap(client.GET('/api/pictures/{id}/photographs', { params: { path: { id } } })),
+  });
+
+export const recordQuery = (id: string) =>
+  queryOptions({
+    queryKey: ['record', id],
+    queryFn: () => unwrap(client.GET('/api/pictures/{id}/record', { params: { path: { id } } })),
+  });
+
+/** Where the pixels of a photograph are, and the record sheet as a file. */
+export const photographUrl = (id: string, size: 'whole' | 'small') =>
+  `/api/photographs/${id}/${size}`;
+export const recordUrl = (picture: string) => `/api/pictures/${picture}/record?file=true`;
+
 /** Where the progress of a search is told. */
 export const searchEventsUrl = (id: string) => `/api/studios/${id}/season/search/events`;

@@ -900,15 +900,9 @@ export interface components {
              */
             version: number;
             /** @description Temperatures wanted for varnish, lowest and highest [C]. */
-            wanted_c: [
-                number,
-                number
-            ];
+            wanted_c: components["schemas"]["WantedOut"];
             /** @description Humidities wanted for varnish, lowest and highest, fractions of 1. */
-            wanted_rh: [
-                number,
-                number
-            ];
+            wanted_rh: components["schemas"]["WantedOut"];
         };
         /** @description The room's air. */
         AirDoc: {
@@ -1483,6 +1477,8 @@ export interface components {
         };
         /** @description The gate of one picture, with all that belongs to sealing it. */
         GateOut: {
+            /** @description What may be found on a coat, and what to do then. */
+            advice: components["schemas"]["TroubleOut"][];
             /** @description Coats laid although the gate was closed. */
             anyway: components["schemas"]["AnywayDoc"][];
             /** @description The gate in short. */
@@ -1511,6 +1507,8 @@ export interface components {
             packing: string[];
             /** @description Photographs of it. */
             photographs: components["schemas"]["PhotographOut"][];
+            /** @description Coats that are usual for each purpose. */
+            purposes: components["schemas"]["PurposeOut"][];
             /** @description How the varnish comes off. */
             removal: string;
             /** @description Sealing coats that are on. */
@@ -2141,6 +2139,16 @@ export interface components {
             title: string;
             /** @description What kind of problem, `urn:ulvek:problem:...`. */
             type: string;
+        };
+        /** @description Coats that are usual for a purpose. */
+        PurposeOut: {
+            /**
+             * Format: int32
+             * @description Varnish coats.
+             */
+            coats: number;
+            /** @enum {string} */
+            purpose: "hung" | "high_gloss" | "handled";
         };
         /** @description An allowed range. */
         RangeOut: {
@@ -3114,6 +3122,19 @@ export interface components {
              * @description When the wait is over.
              */
             until: string;
+        };
+        /** @description A range that varnish wants. */
+        WantedOut: {
+            /**
+             * Format: double
+             * @description Highest.
+             */
+            high: number;
+            /**
+             * Format: double
+             * @description Lowest.
+             */
+            low: number;
         };
         /** @description A painter's own way of working. */
         WayDoc: {

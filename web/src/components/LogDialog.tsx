@@ -2,7 +2,7 @@ import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import { useState } from 'react';
 import { fromField, toField } from '../format/time';
-import { plain } from '../format/words';
+import { plain, start } from '../format/words';
 import { typed } from '../format/number';
 import { fieldError, otherError } from './fieldError';
 import { FormDialog } from './FormDialog';
@@ -14,6 +14,8 @@ export interface LogEntry {
   wet_film_um?: number;
   amount_ml?: number;
   cup_after_g?: number;
+  /** Why a sealing coat was laid through a closed gate. */
+  anyway?: string;
 }
 
 interface Props {
@@ -49,6 +51,8 @@ export function LogDialog(props: Props) {
   const [when, setWhen] = useState(() => toField(opened, zone));
   const [how, setHow] = useState<How>('planned');
   const [amount, setAmount] = useState('');
+  const [why, setWhy] = useState('');
+  const closed = fieldError(error, 'anyway');
   // Left as it was it means this moment, which the server's clock says: what was counted or logged
   // a moment ago comes before it.
   const untouched = when === toField(opened, zone) && now - opened < MINUTE;
@@ -56,7 +60,7 @@ export function LogDialog(props: Props) {
   const number = typed(amount);
   const needs = planned !== undefined && how !== 'planned';
   const bad = needs && !Number.isFinite(number);
-  const fields = ['at', 'wet_film_um', 'amount_ml', 'cup_after_g'];
+  const fields = ['anyway', 'at', 'wet_film_um', 'amount_ml', 'cup_after_g'];
   const asked = how === 'planned' ? undefined : ASKED[how];
   const refused = asked && fieldError(error, asked.field);
   const other = otherError(error, (path) => fields.includes(path));
@@ -65,6 +69,7 @@ export function LogDialog(props: Props) {
     onLog({
       ...(untouched ? {} : { at }),
       ...(needs && asked ? { [asked.field]: number } : {}),
+      ...(why.trim() ? { anyway: why.trim() } : {}),
     });
   };
   return (
@@ -124,6 +129,15 @@ export function LogDialog(props: Props) {
             </Button>
           )}
         </>
+      )}
+      {(closed || why !== '') && (
+        <TextField
+          label="Why you seal it anyway"
+          value={why}
+          onChange={(e) => setWhy(e.target.value)}
+          error
+          helperText={`${closed ? start(closed) : 'The gate is closed'}. The reason stays in the record.`}
+        />
       )}
     </FormDialog>
   );

@@ -74,6 +74,12 @@ export function exact(at: number, zone: string): string {
   return `${said.replace(',', '')}, ${clock(at, zone)}`;
 }
 
+/** With hour and year, for what is read years later: `Wed 2 Dec 2026, 16:10`. */
+export function dated(at: number, zone: string): string {
+  const options = { weekday: 'short', day: 'numeric', month: 'short', year: 'numeric' } as const;
+  return `${format(zone, options).format(at).replace(',', '')}, ${clock(at, zone)}`;
+}
+
 /** `Wednesday 25 November` */
 export function longDay(at: number, zone: string): string {
   return format(zone, { weekday: 'long', day: 'numeric', month: 'long' })

@@ -166,7 +166,7 @@ pub enum VarnishError {
     #[error("a water-borne varnish does not bond to the solvent varnish that is there")]
     WaterOverSolvent,
     /// The isolation choice is not the studio's habit and says no reason.
-    #[error("say why: {}", if *.0 { "your studio lays no isolation coat" } else { "your studio lays an isolation coat" })]
+    #[error("say why: {}", if *.0 { "your studio lays an isolation coat" } else { "your studio lays no isolation coat" })]
     NoReason(bool),
     /// The amount cannot be computed.
     #[error(transparent)]

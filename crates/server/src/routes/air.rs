@@ -37,13 +37,22 @@ pub struct AirAhead {
     /// How the room follows the outside.
     pub room: RoomDoc,
     /// Temperatures wanted for varnish, lowest and highest [C].
-    pub wanted_c: (f64, f64),
+    pub wanted_c: WantedOut,
     /// Humidities wanted for varnish, lowest and highest, fractions of 1.
-    pub wanted_rh: (f64, f64),
+    pub wanted_rh: WantedOut,
     /// Hour by hour.
     pub hours: Vec<HourOut>,
     /// Day by day.
     pub days: Vec<DayOut>,
+}
+
+/// A range that varnish wants.
+#[derive(Serialize, ToSchema)]
+pub struct WantedOut {
+    /// Lowest.
+    pub low: f64,
+    /// Highest.
+    pub high: f64,
 }
 
 /// One hour of the room.
@@ -111,8 +120,8 @@ pub async fn read(State(app): State<App>, Key(id): Key) -> Result<Json<AirAhead>
         source: document.room.source,
         taken_at: document.room.taken_at,
         room: room_doc(&document.room.follows),
-        wanted_c: (*WARM.start(), *WARM.end()),
-        wanted_rh: (DRIEST, DAMPEST),
+        wanted_c: WantedOut { low: *WARM.start(), high: *WARM.end() },
+        wanted_rh: WantedOut { low: DRIEST, high: DAMPEST },
         hours: hours.collect(),
         days: days.collect(),
     }))

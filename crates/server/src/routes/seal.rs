@@ -4,8 +4,9 @@ use super::computed::load;
 use super::photographs::{PhotographOut, photograph_out};
 use super::pictures::{reread, with_studio};
 use super::seal_wire::{
-    ConditionOut, ForwardOut, GateBrief, GateOut, GatesOut, MendedOut, SealedOut, SheetLineOut,
-    SheetOut, TroubleFoundIn, TroubleOut, VarnishAsked, VarnishCoatOut, VarnishEdit, VarnishOut,
+    ConditionOut, ForwardOut, GateBrief, GateOut, GatesOut, MendedOut, PurposeOut, SealedOut,
+    SheetLineOut, SheetOut, TroubleFoundIn, TroubleOut, VarnishAsked, VarnishCoatOut, VarnishEdit,
+    VarnishOut,
 };
 use super::wire::{OnVersion, PictureOut, SpanOut, instant};
 use crate::extract::{Body, Key};
@@ -19,8 +20,8 @@ use ulvek_core::film::FilmState;
 use ulvek_core::picture::Picture;
 use ulvek_core::planner::{Plan, Request, outlook, plan};
 use ulvek_core::seal::{
-    Condition, Gate, PACKING, Sheet, SheetLine, TroubleFound, VarnishChoice, VarnishError,
-    VarnishPlan, bench_sheet, choice_of, forward, gate, removal, with_varnish,
+    Condition, Gate, PACKING, Purpose, SealTrouble, Sheet, SheetLine, TroubleFound, VarnishChoice,
+    VarnishError, VarnishPlan, bench_sheet, choice_of, forward, gate, removal, with_varnish,
 };
 use ulvek_core::studio::StudioDocument;
 use ulvek_store::{Photograph, StoredStudio};
@@ -143,9 +144,14 @@ fn make_gate(
         no_varnish: varnish.as_ref().err().map(ToString::to_string),
         varnish: varnish.ok().map(|plan| varnish_out(document, &choice, &plan)),
         choice: choice_doc(&choice),
+        purposes: Purpose::WORDS
+            .iter()
+            .map(|(_, purpose)| PurposeOut { purpose: *purpose, coats: purpose.usual_coats() })
+            .collect(),
         habit_isolation: document.schools.isolation_coat,
         sheet: sheet.as_ref().map(sheet_out),
         sealed: sealed(document, p, &made, now),
+        advice: SealTrouble::WORDS.iter().map(|(_, t)| trouble_out(*t)).collect(),
         inspected_at: picture.seal.inspected_at,
         anyway: seal.anyway,
         troubles: seal.troubles,
@@ -208,6 +214,15 @@ fn varnish_out(
     }
 }
 
+fn trouble_out(trouble: SealTrouble) -> TroubleOut {
+    TroubleOut {
+        trouble,
+        looks_like: trouble.looks_like().to_owned(),
+        while_wet: trouble.while_wet().to_owned(),
+        when_set: trouble.when_set().to_owned(),
+    }
+}
+
 fn sheet_out(sheet: &Sheet) -> SheetOut {
     let lines = |of: &[SheetLine]| {
         of.iter().map(|l| SheetLineOut { what: l.what.clone(), care: l.care }).collect()
@@ -215,16 +230,7 @@ fn sheet_out(sheet: &Sheet) -> SheetOut {
     SheetOut {
         preparation: lines(&sheet.preparation),
         application: lines(&sheet.application),
-        inspection: sheet
-            .inspection
-            .iter()
-            .map(|t| TroubleOut {
-                trouble: *t,
-                looks_like: t.looks_like().to_owned(),
-                while_wet: t.while_wet().to_owned(),
-                when_set: t.when_set().to_owned(),
-            })
-            .collect(),
+        inspection: sheet.inspection.iter().map(|t| trouble_out(*t)).collect(),
         stop_after_min: sheet.stop_after_min,
         touch_dry_min: sheet.touch_dry_min,
     }

@@ -5,7 +5,7 @@ use super::wire::SpanOut;
 use crate::formats::{AnywayDoc, ChoiceDoc, TroubleDoc, words};
 use chrono::{DateTime, NaiveDate, Utc};
 use serde::{Deserialize, Serialize};
-use ulvek_core::seal::{ConditionId, SealTrouble, Stage, Standing};
+use ulvek_core::seal::{ConditionId, Purpose, SealTrouble, Stage, Standing};
 use utoipa::ToSchema;
 use uuid::Uuid;
 
@@ -141,6 +141,16 @@ pub struct SheetOut {
     pub touch_dry_min: Option<f64>,
 }
 
+/// Coats that are usual for a purpose.
+#[derive(Serialize, ToSchema)]
+pub struct PurposeOut {
+    /// What the thing is for.
+    #[schema(schema_with = words::api::purpose)]
+    pub purpose: Purpose,
+    /// Varnish coats.
+    pub coats: u8,
+}
+
 /// A sealing coat that is on.
 #[derive(Serialize, ToSchema)]
 pub struct SealedOut {
@@ -179,12 +189,16 @@ pub struct GateOut {
     pub no_varnish: Option<String>,
     /// What was settled on, or is usual.
     pub choice: ChoiceDoc,
+    /// Coats that are usual for each purpose.
+    pub purposes: Vec<PurposeOut>,
     /// The studio's habit with isolation coats.
     pub habit_isolation: bool,
     /// The bench sheet of the next coat.
     pub sheet: Option<SheetOut>,
     /// Sealing coats that are on.
     pub sealed: Vec<SealedOut>,
+    /// What may be found on a coat, and what to do then.
+    pub advice: Vec<TroubleOut>,
     /// When the surface was last looked over.
     pub inspected_at: Option<DateTime<Utc>>,
     /// Coats laid although the gate was closed.

@@ -6,6 +6,7 @@ mod computed;
 mod cup;
 mod edits;
 mod headers;
+mod seal;
 mod season;
 mod shelf;
 

@@ -52,6 +52,7 @@ function OnePicture({ id }: { id: string }) {
       does: 'Open the cup of the next coat',
       run: () => next && void navigate(`cup/${next.step}`),
     },
+    { key: 'g', does: 'Open the gate', run: () => void navigate('gate') },
     { key: 'u', does: 'Undo', run: () => edits.stepTo('undo') },
     { key: 'U', does: 'Redo', run: () => edits.stepTo('redo') },
   ]);
@@ -103,6 +104,15 @@ function OnePicture({ id }: { id: string }) {
             </Box>
           </Button>
         )}
+        <Button component={Link} to="gate">
+          Gate
+          <Box component="span" sx={hint}>
+            G
+          </Box>
+        </Button>
+        <Button component={Link} to="photographs">
+          Photographs
+        </Button>
         <Button onClick={view.toggleMode}>
           {view.mode === 'elastic' ? 'Even time' : 'Elastic time'}
           <Box component="span" sx={hint}>

@@ -5,7 +5,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { Schemas } from '../../api/client';
-import { catalogueQuery } from '../../api/queries';
+import { catalogueQuery, photographsQuery } from '../../api/queries';
 import { useKeys } from '../../components/useKeys';
 import { StepDialog } from './StepDialog';
 import { StepRow } from './StepRow';
@@ -27,6 +27,7 @@ const FIRST: Step = { id: '', kind: 'glaze', hands_on_min: 40 };
 /** The steps in order: what was done, and when the rest is to be done and why not before. */
 export function StepList({ doc, outlook, materials, zone, now, edits, onLog }: Props) {
   const catalogue = useQuery(catalogueQuery);
+  const photographs = useQuery(photographsQuery(outlook.id));
   const [open, setOpen] = useState<Step>();
   const navigate = useNavigate();
   const steps = doc.steps ?? [];
@@ -56,6 +57,7 @@ export function StepList({ doc, outlook, materials, zone, now, edits, onLog }: P
             step={step}
             number={i + 1}
             last={i === steps.length - 1}
+            photographs={photographs.data?.filter((p) => p.step === step.id)}
             word={catalogue.data?.kinds.find((k) => k.kind === step.kind)?.word ?? step.kind}
             planned={outlook.plan.find((p) => p.step === step.id)}
             coat={outlook.coats.find((c) => c.step === step.id)}

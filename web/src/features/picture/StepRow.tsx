@@ -2,6 +2,7 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import type { Schemas } from '../../api/client';
+import { photographUrl } from '../../api/queries';
 import { Chip } from '../../components/Chip';
 import { exact, moment, span, upToMinute } from '../../format/time';
 import { mixWords, plain, start } from '../../format/words';
@@ -17,6 +18,8 @@ interface Props {
   planned?: Schemas['PlannedOut'];
   coat?: Schemas['CoatOut'];
   findings: Schemas['FindingOut'][];
+  /** Photographs that show it. */
+  photographs?: Schemas['PhotographOut'][];
   materials: Schemas['MaterialDoc'][];
   zone: string;
   now: number;
@@ -88,6 +91,7 @@ export function StepRow(props: Props) {
       </Box>
       <Box sx={{ gridColumn: { xs: 2, md: 3 }, minWidth: 0 }}>
         <When {...props} />
+        <Shown photographs={props.photographs ?? []} />
       </Box>
       <Findings findings={findings} zone={props.zone} now={props.now} edits={edits} />
       <Box
@@ -108,6 +112,31 @@ export function StepRow(props: Props) {
         {step.laid_at &&
           act('Not done yet', () => edits.edit(`take back the log of ${title}`, unlay(step.id)))}
       </Box>
+    </Box>
+  );
+}
+
+/** Photographs of the picture as it was then. */
+function Shown({ photographs }: { photographs: Schemas['PhotographOut'][] }) {
+  if (photographs.length === 0) return null;
+  return (
+    <Box sx={{ display: 'flex', gap: 1, mt: 0.5 }}>
+      {photographs.map((photograph) => (
+        <Box
+          key={photograph.id}
+          component="a"
+          href={photographUrl(photograph.id, 'whole')}
+          target="_blank"
+          rel="noreferrer"
+        >
+          <Box
+            component="img"
+            src={photographUrl(photograph.id, 'small')}
+            alt={photograph.caption || 'Photograph of the picture'}
+            sx={{ height: 64, display: 'block' }}
+          />
+        </Box>
+      ))}
     </Box>
   );
 }

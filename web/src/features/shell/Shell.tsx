@@ -19,8 +19,9 @@ const VIEWS = [
   { to: '/', word: 'Now', key: '1' },
   { to: '/pictures', word: 'Pictures', key: '2' },
   { to: '/season', word: 'Season', key: '3' },
-  { to: '/shelf', word: 'Shelf', key: '4' },
-  { to: '/studio', word: 'Studio', key: '5' },
+  { to: '/gate', word: 'Gate', key: '4' },
+  { to: '/shelf', word: 'Shelf', key: '5' },
+  { to: '/studio', word: 'Studio', key: '6' },
 ];
 
 const link = {

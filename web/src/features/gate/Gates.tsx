@@ -1,0 +1,97 @@
+import Box from '@mui/material/Box';
+import Typography from '@mui/material/Typography';
+import { useQuery } from '@tanstack/react-query';
+import { Link } from 'react-router';
+import type { Schemas } from '../../api/client';
+import { gatesQuery } from '../../api/queries';
+import { useCurrentStudio } from '../../components/currentStudio';
+import { Loading } from '../../components/Loading';
+import { Trouble } from '../../components/Trouble';
+import { useNow } from '../../components/useNow';
+import { gateVerdict } from '../../format/gate';
+import { dueDay } from '../../format/time';
+import { AirBox } from './AirBox';
+
+/** Its place in the list: the moment it can go on [ms]. */
+function rank(brief: Schemas['GateBrief']): number {
+  if (brief.stage === 'open' || brief.stage === 'ready_to_wrap') return 0;
+  if (brief.stage === 'wrapped') return Infinity;
+  const next = brief.earliest?.from ?? brief.wrap_from;
+  return next ? Date.parse(next) : Number.MAX_SAFE_INTEGER;
+}
+
+/** Which picture may be sealed, which not, and the hours in which the room is fit for it. */
+export function Gates() {
+  const { id } = useCurrentStudio();
+  const gates = useQuery(gatesQuery(id));
+  const now = useNow(gates.data?.now, gates.dataUpdatedAt);
+  if (gates.error && !gates.data) {
+    return <Trouble error={gates.error} retry={() => void gates.refetch()} />;
+  }
+  if (!gates.data) return <Loading what="Looking at the gate" />;
+  const { time_zone: zone } = gates.data;
+  // What can be done now first, then what comes next, what is done last.
+  const pictures = [...gates.data.pictures].sort((a, b) => rank(a) - rank(b));
+  return (
+    <Box>
+      <Typography variant="h1">Gate</Typography>
+      <Box component="ul" sx={{ listStyle: 'none', p: 0, mt: 1, mb: 4 }}>
+        {pictures.length === 0 && (
+          <Typography component="li">
+            There is no picture yet. Begin one under “Pictures”.
+          </Typography>
+        )}
+        {pictures.map((brief) => {
+          const said = gateVerdict(brief, now, zone);
+          const open = brief.stage === 'open' || brief.stage === 'ready_to_wrap';
+          return (
+            <Box
+              component="li"
+              key={brief.picture}
+              aria-label={brief.title}
+              sx={{
+                display: 'grid',
+                gridTemplateColumns: { xs: '20px 1fr', md: '20px minmax(220px, 1fr) 2fr 110px' },
+                columnGap: 2,
+                alignItems: 'baseline',
+                py: 1.25,
+                borderTop: 1,
+                borderColor: 'divider',
+              }}
+            >
+              <Box
+                aria-hidden
+                sx={{
+                  width: 18,
+                  height: 18,
+                  alignSelf: 'center',
+                  border: 2,
+                  bgcolor: open ? 'text.primary' : 'transparent',
+                }}
+              />
+              <Box
+                component={Link}
+                to={`/pictures/${brief.picture}/gate`}
+                sx={{
+                  color: 'text.primary',
+                  fontSize: 20,
+                  fontWeight: 700,
+                  overflowWrap: 'anywhere',
+                }}
+              >
+                {brief.title}
+              </Box>
+              <Typography sx={{ gridColumn: { xs: 2, md: 3 } }}>
+                <b>{said.head}</b> {said.rest}
+              </Typography>
+              <Typography color="text.secondary" sx={{ gridColumn: { xs: 2, md: 4 } }}>
+                {brief.due ? `due ${dueDay(brief.due, now)}` : 'no date'}
+              </Typography>
+            </Box>
+          );
+        })}
+      </Box>
+      <AirBox />
+    </Box>
+  );
+}
