@@ -26,6 +26,13 @@ const now = async (page: Page, url: string) => {
   await page.getByRole('region', { name: 'Leave alone' }).waitFor();
 };
 
+const sealing = async (page: Page, url: string, title: string, to: string) => {
+  await page.goto(`${url}/gate`);
+  await page.getByRole('main').getByRole('link', { name: title }).click();
+  await page.getByRole('navigation', { name: 'Sealing' }).getByRole('link', { name: to }).click();
+  await page.getByRole('link', { name: to, exact: true }).and(page.locator('.active')).waitFor();
+};
+
 const SHOTS: Shot[] = [
   { name: 'now', take: now },
   { name: 'now-phone', size: PHONE, take: now },
@@ -90,6 +97,17 @@ const SHOTS: Shot[] = [
       await page.getByRole('button', { name: 'Print it' }).waitFor();
     },
   },
+  {
+    name: 'gates',
+    take: async (page, url) => {
+      await page.goto(`${url}/gate`);
+      await page.getByText('73 % is too damp').waitFor();
+    },
+  },
+  { name: 'gate', take: (page, url) => sealing(page, url, 'Two carboys', 'Gate') },
+  { name: 'varnish', take: (page, url) => sealing(page, url, 'Lamp row', 'Varnish plan') },
+  { name: 'bench', dim: true, take: (page, url) => sealing(page, url, 'Lamp row', 'Bench sheet') },
+  { name: 'record', take: (page, url) => sealing(page, url, 'Fog lamp', 'Record sheet') },
   {
     name: 'shelf',
     take: async (page, url) => {

@@ -25,7 +25,7 @@ test('a painter opens the studio and sees what to do, what dries and what is in 
 test('the drying rail is on every view, tells what comes, and goes to the picture', async ({
   page,
 }) => {
-  for (const view of ['Now', 'Pictures', 'Season', 'Shelf', 'Studio'] as const) {
+  for (const view of ['Now', 'Pictures', 'Season', 'Gate', 'Shelf', 'Studio'] as const) {
     await open(page, view);
     const rail = page.getByRole('region', { name: 'Drying rail' });
     await expect(rail.getByText('17:34')).toBeVisible();
@@ -57,7 +57,7 @@ test('every key is listed, and leads where it says', async ({ page }) => {
 for (const surround of ['light', 'dim']) {
   test(`no view has a serious fault of access in the ${surround} surround`, async ({ page }) => {
     await page.addInitScript((s) => localStorage.setItem('ulvek.surround', s), surround);
-    for (const view of ['Now', 'Pictures', 'Season', 'Shelf', 'Studio'] as const) {
+    for (const view of ['Now', 'Pictures', 'Season', 'Gate', 'Shelf', 'Studio'] as const) {
       await open(page, view);
       await expectAccessible(page);
     }
@@ -71,7 +71,7 @@ for (const surround of ['light', 'dim']) {
 
 test('on a phone nothing scrolls sideways', async ({ page }) => {
   await page.setViewportSize({ width: 390, height: 844 });
-  for (const view of ['Now', 'Pictures', 'Season', 'Shelf', 'Studio'] as const) {
+  for (const view of ['Now', 'Pictures', 'Season', 'Gate', 'Shelf', 'Studio'] as const) {
     await open(page, view);
     await expectNoSidewaysScroll(page);
   }

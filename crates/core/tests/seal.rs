@@ -8,8 +8,8 @@ use ulvek_core::picture::{Need, Part, Picture, Step, StepKind};
 use ulvek_core::planner::{Request, WaitReason, plan};
 use ulvek_core::seal::{
     Action, Carrier, ConditionId, Gate, Purpose, Removal, SealTrouble, Stage, Standing, Strokes,
-    VarnishChoice, VarnishError, air_faults, choice_of, forward, gate, good_hours, remedies,
-    removal, varnish_days, with_varnish,
+    VarnishChoice, VarnishError, air_faults, bench_sheet, choice_of, forward, gate, good_hours,
+    remedies, removal, varnish_days, with_varnish,
 };
 use ulvek_core::studio::{
     Finish, OpenHours, Slowed, StudioDocument, StudioHours, Waiting, starter_shelf,
@@ -406,4 +406,106 @@ proptest! {
             prop_assert!(gate(&document, 0, (&made, &[]), before).stage == Stage::Closed);
         }
     }
+}
+
+#[test]
+fn the_bench_sheet_warns_of_solvent_where_it_is_used_and_only_there() {
+    let mut document = ready();
+    let cautions = |document: &StudioDocument| {
+        let picture = &document.pictures[0];
+        let choice = choice_of(document, picture);
+        let plan = choice.plan(document, picture).unwrap();
+        let sheet = bench_sheet(document, (picture, 3), (&choice, &plan), &look(document));
+        let all = sheet.preparation.iter().chain(&sheet.application);
+        all.filter(|l| l.care).map(|l| l.what.clone()).collect::<Vec<_>>().join(" ")
+    };
+    let water = cautions(&document);
+    assert!(water.contains("waste") && !water.contains("respirator") && !water.contains("flame"));
+    for step in &mut document.pictures[0].steps[3..] {
+        step.mix[0].material = "solvent-gloss".into();
+    }
+    let solvent = cautions(&document);
+    // work.md, "Care for people".
+    for word in ["respirator", "flame", "spark", "safety data sheet", "waste", "local"] {
+        assert!(solvent.contains(word), "{word} in: {solvent}");
+    }
+}
+
+#[test]
+fn a_big_face_is_laid_in_bands_with_a_broader_brush_and_small_edges_can_be_left_out() {
+    let document = ready();
+    let of = |size: (f64, f64), edge_cm: f64| {
+        let picture = Picture::new("p", size, vec![]);
+        let choice = VarnishChoice { edge_cm, ..choice_of(&document, &picture) };
+        choice.plan(&document, &picture).unwrap()
+    };
+    let (small, large) = (of((20.0, 20.0), 2.0), of((90.0, 120.0), 2.0));
+    assert!(small.brush_cm < large.brush_cm);
+    assert!(large.areas.iter().any(|a| a.contains("bands")));
+    assert!(!small.areas.iter().any(|a| a.contains("bands")));
+    let bare = of((20.0, 20.0), 0.0);
+    assert_eq!(bare.edges_ml, 0.0);
+    assert!(!bare.areas.iter().any(|a| a.contains("edges")));
+}
+
+#[test]
+fn a_place_that_another_wet_varnish_holds_comes_free_when_it_is_touch_dry() {
+    let mut document = ready();
+    let mut other = document.pictures[0].clone();
+    other.id = "other".into();
+    other.steps[3].laid_at = Some(now() - Duration::minutes(2));
+    document.pictures.push(other);
+    let gate_now = look(&document);
+    let place = gate_now.conditions.iter().find(|c| c.id == ConditionId::FlatPlace).unwrap();
+    assert_eq!(place.standing, Standing::Waits);
+    let free = place.from.unwrap();
+    assert!(free > now() && free < now() + Duration::hours(2), "{free}");
+    assert!(gate_now.earliest.unwrap().0 >= free);
+    document.flat_places = 2;
+    assert_eq!(look(&document).stage, Stage::Open);
+}
+
+#[test]
+fn a_shorter_school_brings_it_forward_only_where_the_school_is_what_it_waits_for() {
+    let mut document = ready();
+    document.schools.waiting = Waiting::Patient;
+    let steps = &mut document.pictures[0].steps;
+    steps[0].laid_at = Some(now() - Duration::hours(150));
+    steps[1].laid_at = Some(now() - Duration::hours(149));
+    steps[2].laid_at = Some(now() - Duration::hours(148));
+    document.pictures[0].seal.inspected_at = Some(now());
+    let ways = |document: &StudioDocument| {
+        let made = plan(Request { document, from: now() });
+        let present = gate(document, 0, (&made, &[]), now());
+        (present.holds_longest(), forward(document, 0, (&made, &[]), &present, now()))
+    };
+    let (holds, found) = ways(&document);
+    assert_eq!(holds, Some(ConditionId::Floor));
+    let shorter = found.iter().find(|f| f.what.contains("standard school")).unwrap();
+    assert!(shorter.risk.contains("cloud") && shorter.gain_min > 7.0 * 1440.0, "{shorter:?}");
+    // Where the film itself is not cured, the school changes nothing.
+    document.schools.waiting = Waiting::Standard;
+    document.pictures[0].steps[0].wet_film_um = Some(600.0);
+    let (holds, found) = ways(&document);
+    assert_eq!(holds, Some(ConditionId::Cure));
+    assert!(!found.iter().any(|f| f.what.contains("school")), "{found:?}");
+    assert!(found.iter().any(|f| f.what.contains("°C")), "a warmer room does: {found:?}");
+}
+
+#[test]
+fn a_sealed_picture_cures_until_it_may_be_wrapped() {
+    let mut document = ready();
+    document.pictures[0].steps[3].laid_at = Some(now() - Duration::hours(30));
+    document.pictures[0].steps[4].laid_at = Some(now() - Duration::hours(1));
+    let curing = look(&document);
+    assert_eq!((curing.stage, curing.step), (Stage::Curing, None));
+    let wrap = curing.wrap_from.unwrap();
+    assert!(wrap > now());
+    let made = plan(Request { document: &document, from: wrap });
+    assert_eq!(gate(&document, 0, (&made, &[]), wrap).stage, Stage::ReadyToWrap);
+    let wrapped = done("wrap", StepKind::Pack, 0.0);
+    document.pictures[0].steps.push(wrapped);
+    assert_eq!(look(&document).stage, Stage::Wrapped);
+    document.pictures[0].steps.retain(|s| !s.kind.seals() && s.kind != StepKind::Pack);
+    assert_eq!(look(&document).stage, Stage::Unplanned);
 }

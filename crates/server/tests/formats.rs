@@ -4,12 +4,15 @@
 use chrono::{DateTime, NaiveDate, NaiveTime, Utc, Weekday};
 use proptest::prelude::*;
 use serde_json::{Value, json};
-use ulvek_core::air::{Air, AirSeries};
+use ulvek_core::air::{Air, AirSeries, Room};
 use ulvek_core::picture::{Need, Part, Picture, SetAside, Step, StepKind, ThinningChoice};
 use ulvek_core::quantity::Pace;
+use ulvek_core::seal::{
+    Carrier, Purpose, SealAnyway, SealRecord, SealTrouble, Strokes, TroubleFound, VarnishChoice,
+};
 use ulvek_core::studio::{
-    Closed, OpenHours, OwnWay, Schools, Stock, StudioDocument, StudioHours, Thinning, Tightness,
-    Trouble, Tub, TubCheck, Waiting, starter_shelf,
+    AirSource, Closed, Finish, OpenHours, OwnWay, RoomAhead, Schools, Stock, StudioDocument,
+    StudioHours, Thinning, Tightness, Trouble, Tub, TubCheck, Waiting, starter_shelf,
 };
 use ulvek_server::demo::demo_studio;
 use ulvek_server::formats::{json_schema, read_document, write_document};
@@ -100,7 +103,37 @@ fn studios() -> impl Strategy<Value = StudioDocument> {
                 steps: steps.iter().map(|s| Step { laid_at: None, ..s.clone() }).collect(),
             };
             let ways = pictures.first().map(way).into_iter().collect();
+            let seal = SealRecord {
+                choice: c.then(|| VarnishChoice {
+                    carrier: if a { Carrier::Solvent } else { Carrier::WaterBorne },
+                    finish: Finish::Matte,
+                    purpose: Purpose::HighGloss,
+                    coats: 4,
+                    isolation: d,
+                    isolation_reason: d.then(|| "a damp house".into()),
+                    strokes: Strokes::Crossed,
+                    edge_cm: humidity * 10.0,
+                }),
+                inspected_at: a.then(|| second(11)),
+                anyway: vec![SealAnyway {
+                    at: second(12),
+                    step: "s0".into(),
+                    reason: "the van waits".into(),
+                    against: vec!["The film is cured".into()],
+                }],
+                troubles: vec![TroubleFound {
+                    at: second(13),
+                    step: "s0".into(),
+                    trouble: SealTrouble::White,
+                }],
+            };
+            let room = RoomAhead {
+                follows: Room { held_c: b.then_some(19.0), ..Room::default() },
+                source: AirSource::Readings,
+                taken_at: c.then(|| second(14)),
+            };
             StudioDocument {
+                room,
                 flat_places: places,
                 setup_min: humidity * 30.0,
                 schools: Schools {
@@ -118,6 +151,7 @@ fn studios() -> impl Strategy<Value = StudioDocument> {
                     .map(|(i, steps)| Picture {
                         due: Some(day(20)),
                         absorbs_um: 20.0,
+                        seal: seal.clone(),
                         thinning: a.then(|| ThinningChoice {
                             school: Thinning::WaterAllowed,
                             reason: "a wash".into(),
@@ -152,6 +186,7 @@ proptest! {
         prop_assert_eq!(&again.hours, &studio.hours);
         prop_assert_eq!(&again.air, &studio.air);
         prop_assert_eq!(again.schools, studio.schools);
+        prop_assert_eq!(again.room, studio.room);
         prop_assert_eq!(&again.materials, &studio.materials);
         prop_assert_eq!(&again.tubs, &studio.tubs);
         prop_assert_eq!(&again.ways, &studio.ways);

@@ -3,14 +3,20 @@
 
 use chrono::{DateTime, Utc};
 use sqlx::MySqlPool;
-use ulvek_core::air::{Air, AirSeries};
+use ulvek_core::air::{Air, AirSeries, Room};
 use ulvek_core::picture::{Part, Picture, Step, StepKind};
+use ulvek_core::seal::{
+    Carrier, Purpose, SealAnyway, SealRecord, SealTrouble, Strokes, TroubleFound, VarnishChoice,
+};
 use ulvek_core::studio::{
-    OwnWay, Stock, StudioDocument, StudioHours, Tightness, Trouble, Tub, TubCheck, starter_shelf,
+    AirSource, Finish, OwnWay, RoomAhead, Stock, StudioDocument, StudioHours, Tightness, Trouble,
+    Tub, TubCheck, starter_shelf,
 };
 use ulvek_store::{
-    Direction, MIGRATIONS, StoreError, create_picture, create_studio, hold_shelf, list_studios,
-    load_picture, load_studio, save_picture, save_shelf, step_picture, step_shelf,
+    Direction, MIGRATIONS, NewPhotograph, Rendition, StoreError, add_photograph, create_picture,
+    create_studio, delete_photograph, delete_picture, hold_shelf, list_studios, load_picture,
+    load_rendition, load_studio, name_photograph, photographs_of, photographs_of_studio,
+    restore_photograph, save_picture, save_shelf, step_picture, step_shelf,
 };
 use uuid::Uuid;
 
@@ -228,4 +234,79 @@ async fn a_shelf_cannot_change_under_an_edit_that_holds_it(pool: MySqlPool) {
     assert!(matches!(waits, Err(StoreError::Away(_))), "{waits:?}");
     drop(holder);
     assert_eq!(save_shelf(&mut conn, id, 1, &written, "after", at()).await.unwrap(), 2);
+}
+
+#[sqlx::test(migrator = "MIGRATIONS")]
+async fn the_record_of_sealing_and_the_room_ahead_are_read_as_they_were_written(pool: MySqlPool) {
+    let mut conn = pool.acquire().await.unwrap();
+    let mut sealed = picture("p");
+    sealed.seal = SealRecord {
+        choice: Some(VarnishChoice {
+            carrier: Carrier::Solvent,
+            finish: Finish::Satin,
+            purpose: Purpose::Handled,
+            coats: 5,
+            isolation: true,
+            isolation_reason: Some("it goes to a damp house".into()),
+            strokes: Strokes::Crossed,
+            edge_cm: 1.5,
+        }),
+        inspected_at: Some(at()),
+        anyway: vec![SealAnyway {
+            at: at(),
+            step: "s1".into(),
+            reason: "the van is at the door".into(),
+            against: vec!["The film is cured".into()],
+        }],
+        troubles: vec![TroubleFound { at: at(), step: "s1".into(), trouble: SealTrouble::Cloud }],
+    };
+    let mut written = studio(vec![sealed]);
+    written.room = RoomAhead {
+        follows: Room { held_c: None, lag_h: 3.0, ..Room::default() },
+        source: AirSource::Readings,
+        taken_at: Some(at()),
+    };
+    let id = create_studio(&mut conn, &written, at()).await.unwrap();
+    let read = load_studio(&mut conn, id).await.unwrap().document;
+    assert_eq!(read.pictures[0].seal, written.pictures[0].seal);
+    assert_eq!(read.room, written.room);
+}
+
+#[sqlx::test(migrator = "MIGRATIONS")]
+async fn photographs_belong_to_their_picture_and_go_and_come_with_a_word(pool: MySqlPool) {
+    let picture = one_picture(&pool).await;
+    let mut conn = pool.acquire().await.unwrap();
+    let new = |hour: i64, caption: &str| NewPhotograph {
+        taken_at: at() - chrono::Duration::hours(hour),
+        step: Some("s1".into()),
+        caption: caption.into(),
+        size: (40, 30),
+        whole: vec![1, 2, 3],
+        small: vec![4],
+    };
+    let later = add_photograph(&mut conn, picture, &new(1, "later"), at()).await.unwrap();
+    let first = add_photograph(&mut conn, picture, &new(9, "first"), at()).await.unwrap();
+    let found = photographs_of(&mut conn, picture).await.unwrap();
+    assert_eq!(found.iter().map(|f| f.id).collect::<Vec<_>>(), [first, later]);
+    assert_eq!(found[0].taken_at, at() - chrono::Duration::hours(9));
+    let small = load_rendition(&mut conn, first, Rendition::Small).await.unwrap();
+    assert_eq!(small, [4]);
+    // The same words again are no fault.
+    for _ in 0..2 {
+        name_photograph(&mut conn, first, (at(), None, "named")).await.unwrap();
+    }
+    delete_photograph(&mut conn, first, at()).await.unwrap();
+    let gone = load_rendition(&mut conn, first, Rendition::Whole).await;
+    assert!(matches!(gone, Err(StoreError::NotFound)));
+    assert!(matches!(
+        name_photograph(&mut conn, first, (at(), None, "too late")).await,
+        Err(StoreError::NotFound)
+    ));
+    assert_eq!(restore_photograph(&mut conn, first).await.unwrap(), picture);
+    let stored = load_picture(&mut conn, picture).await.unwrap();
+    assert_eq!(photographs_of_studio(&mut conn, stored.studio).await.unwrap().len(), 2);
+    delete_picture(&mut conn, picture, 1, at()).await.unwrap();
+    assert_eq!(photographs_of_studio(&mut conn, stored.studio).await.unwrap().len(), 0);
+    let late = add_photograph(&mut conn, picture, &new(0, "late"), at()).await;
+    assert!(matches!(late, Err(StoreError::NotFound)));
 }

@@ -223,7 +223,7 @@ fn distance(air: &Air) -> f64 {
 /// The days that begin within `days` days of `from`, each judged for varnish.
 pub fn varnish_days(document: &StudioDocument, from: DateTime<Utc>, days: i64) -> Vec<DayAir> {
     let first = document.hours.day(from);
-    (0..days).filter_map(|n| Some(one_day(document, from, first + Duration::days(n)))).collect()
+    (0..days).map(|n| one_day(document, from, first + Duration::days(n))).collect()
 }
 
 fn one_day(document: &StudioDocument, from: DateTime<Utc>, day: NaiveDate) -> DayAir {

@@ -2,7 +2,7 @@
 
 use super::gate::Gate;
 use super::trouble::SealTrouble;
-use super::varnish::{VarnishChoice, VarnishPlan};
+use super::varnish::{Strokes, VarnishChoice, VarnishPlan};
 use crate::picture::{Picture, StepKind};
 use crate::studio::{Finish, MaterialKind, StudioDocument};
 
@@ -92,6 +92,13 @@ pub fn bench_sheet(
         line("A thin even coat. Keep a wet edge and go back into it while it is wet."),
         line("Put it on and leave it: going over a setting coat turns it white, worst over darks."),
     ]);
+    if choice.strokes == Strokes::Crossed {
+        application.push(care(
+            "If it is sprayed instead of brushed: extract the air, wear a suitable respirator, no \
+             flame or spark, and never spray over loose pigment dust. Read the product's safety data \
+             sheet; local rules and licensed advice come first.",
+        ));
+    }
     if solvent {
         application.push(care(
             "Rags with solvent go into a closed metal bin with water: heaped, they can set \

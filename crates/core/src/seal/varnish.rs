@@ -339,7 +339,7 @@ impl VarnishChoice {
         let upright = picture.height_cm >= picture.width_cm;
         match self.strokes {
             Strokes::FollowPaint => "along the painted strokes".into(),
-            Strokes::Crossed if (n % 2 == 0) == upright => {
+            Strokes::Crossed if n.is_multiple_of(2) == upright => {
                 "across the picture, edge to edge, each pass half over the last one".into()
             }
             Strokes::Crossed => {

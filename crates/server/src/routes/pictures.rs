@@ -224,7 +224,7 @@ async fn against_gate(
 }
 
 /// Holds that no sealing coat of `after` was newly laid through a closed gate.
-async fn check_gates(
+pub(super) async fn check_gates(
     conn: &mut MySqlConnection,
     id: Uuid,
     studio: &StudioDocument,

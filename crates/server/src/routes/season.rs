@@ -2,7 +2,7 @@
 //! computed and not stored; what is accepted is stored in one transaction.
 
 use super::computed::{load, sessions, wait_out};
-use super::pictures::{check_due, check_laid};
+use super::pictures::{check_due, check_gates, check_laid};
 use super::season_wire::{
     Accept, BlockedOut, DateWay, Draft, DraftPicture, DraftStudio, FilmPoint, HeldOut, Kept,
     KeptPicture, LaidOut, Odds, PictureOddsOut, Season, SeasonPicture, WaysAsk, WorkOut,
@@ -17,6 +17,7 @@ use crate::state::{App, compute};
 use axum::Json;
 use axum::extract::State;
 use chrono::{DateTime, Duration, NaiveDate, Utc};
+use ulvek_core::picture::Picture;
 use ulvek_core::planner::{
     Held, PictureOdds, Plan, Planner, Request, SEED, film_line, holds, odds as sample, ways,
 };
@@ -77,8 +78,11 @@ fn drafted(stored: &StoredStudio, draft: &Draft) -> Result<StudioDocument, Probl
         })?;
         let mut doc = change.picture.clone();
         doc.id.clone_from(&document.pictures[p].id);
-        document.pictures[p] = check_picture("", &doc, &document)
+        let changed = check_picture("", &doc, &document)
             .map_err(|refusal| refused(&format!("{base}.picture"), refusal))?;
+        // The record of sealing has doors of its own.
+        let seal = stored.document.pictures[p].seal.clone();
+        document.pictures[p] = Picture { seal, ..changed };
     }
     Ok(document)
 }
@@ -323,6 +327,8 @@ pub async fn accept(
         let picture = &document.pictures[p];
         check_due(picture.due, stored.document.pictures[p].due, &document.hours, now)?;
         check_laid(picture, now)?;
+        let before = &stored.document.pictures[p];
+        check_gates(&mut tx, change.id, &document, before, picture).await?;
         let version =
             ulvek_store::save_picture(&mut tx, change.id, change.version, picture, label, now);
         kept.pictures.push(KeptPicture { id: change.id, version: version.await? });

@@ -71,6 +71,11 @@ export function Now() {
             <Button component={Link} to={`/pictures/${next.picture.id}`}>
               Look at the picture
             </Button>
+            {coatOf(next)?.seals && (
+              <Button component={Link} to={`/pictures/${next.picture.id}/bench`}>
+                Bench sheet
+              </Button>
+            )}
           </Box>
         </Box>
       ) : (
