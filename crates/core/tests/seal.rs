@@ -509,3 +509,90 @@ fn a_sealed_picture_cures_until_it_may_be_wrapped() {
     document.pictures[0].steps.retain(|s| !s.kind.seals() && s.kind != StepKind::Pack);
     assert_eq!(look(&document).stage, Stage::Unplanned);
 }
+
+fn choices() -> impl Strategy<Value = VarnishChoice> {
+    let pick = |n: u8| 0..n;
+    (pick(2), pick(3), pick(3), 1u8..=10, any::<bool>(), any::<bool>(), 0.0f64..10.0).prop_map(
+        |(carrier, finish, purpose, coats, isolation, crossed, edge_cm)| VarnishChoice {
+            carrier: [Carrier::WaterBorne, Carrier::Solvent][usize::from(carrier)],
+            finish: [Finish::Gloss, Finish::Satin, Finish::Matte][usize::from(finish)],
+            purpose: [Purpose::Hung, Purpose::HighGloss, Purpose::Handled][usize::from(purpose)],
+            coats,
+            isolation,
+            isolation_reason: Some("tried".into()),
+            strokes: if crossed { Strokes::Crossed } else { Strokes::FollowPaint },
+            edge_cm,
+        },
+    )
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig::with_cases(300))]
+
+    #[test]
+    fn whatever_varnish_is_chosen_the_picture_holds_together(
+        choice in choices(), laid in 0usize..3, wrapped in any::<bool>(), trouble in 0usize..8,
+    ) {
+        let mut document = ready();
+        let picture = &mut document.pictures[0];
+        for n in 0..laid {
+            picture.steps[3 + n].laid_at = Some(now() - Duration::hours(50 - n as i64));
+        }
+        if wrapped {
+            picture.steps.push(Step {
+                after: Some(vec!["v2".into()]),
+                ..Step::usual("wrap", StepKind::Pack)
+            });
+        }
+        let picture = &document.pictures[0];
+        let Ok(plan) = choice.plan(&document, picture) else {
+            // Refused is only what comes too late.
+            prop_assert!(laid > 0);
+            return Ok(());
+        };
+        let changed = with_varnish(picture, &choice, &plan);
+        prop_assert_eq!(ulvek_core::picture::check_chain(&changed), Ok(()));
+        let done = |p: &Picture| {
+            p.steps.iter().filter(|s| s.laid_at.is_some()).cloned().collect::<Vec<_>>()
+        };
+        prop_assert_eq!(done(&changed), done(picture), "what is laid stays");
+        let varnish: Vec<_> =
+            changed.steps.iter().filter(|s| s.kind == StepKind::Varnish).collect();
+        let sealer = usize::from(choice.purpose == Purpose::Handled);
+        prop_assert_eq!(varnish.len(), usize::from(choice.coats) + sealer);
+        // Gloss first, the chosen sheen last, among what is still to come.
+        let sheen = |s: &Step| document.material(&s.mix[0].material).unwrap().finish.unwrap();
+        let to_come: Vec<_> = varnish.iter().filter(|s| s.laid_at.is_none()).collect();
+        if let Some((last, first)) = to_come.split_last() {
+            prop_assert_eq!(sheen(last), choice.finish);
+            prop_assert!(first.iter().all(|s| sheen(s) == Finish::Gloss));
+        }
+        // Chosen again, nothing more changes but the names of steps.
+        document.pictures[0] = changed.clone();
+        let again = choice.plan(&document, &changed).unwrap();
+        prop_assert_eq!(again.coats.len(), plan.coats.len());
+        prop_assert!((again.pour_ml - plan.pour_ml).abs() < 1e-12);
+        // Trouble on any laid sealing coat leaves a picture that holds together as well.
+        if let Some(i) = changed.steps.iter().rposition(|s| s.kind.seals() && s.laid_at.is_some()) {
+            let (_, trouble) = SealTrouble::WORDS[trouble];
+            if let Ok((mended, _)) = trouble.mend(&document, &changed, i) {
+                prop_assert_eq!(ulvek_core::picture::check_chain(&mended), Ok(()));
+                prop_assert_eq!(done(&mended), done(&changed));
+                prop_assert!(mended.steps.len() >= changed.steps.len());
+            }
+        }
+    }
+}
+
+#[test]
+fn readings_taken_in_leave_the_past_and_end_in_the_usual_room() {
+    let usual = air(20.0, 0.5);
+    let old = AirSeries::new(usual, vec![(0.0, air(19.0, 0.4)), (7200.0, air(22.0, 0.6))]);
+    let taken = old.replaced_from(3600.0, vec![(3600.0, air(18.0, 0.7)), (7200.0, air(18.5, 0.7))]);
+    assert_eq!(taken.at(1800.0).celsius, 19.0, "what was measured stays");
+    assert_eq!(taken.at(5000.0).celsius, 18.0);
+    assert_eq!(taken.at(10_700.0).celsius, 18.5, "the last stands as long as the one before");
+    assert_eq!(taken.at(10_900.0), &usual);
+    let constant = old.replaced_from(3600.0, vec![]);
+    assert_eq!((constant.at(3500.0).celsius, constant.at(3600.0)), (19.0, &usual));
+}

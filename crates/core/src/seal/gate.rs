@@ -531,7 +531,8 @@ impl Look<'_> {
     fn surface(&self) -> Condition {
         let id = ConditionId::Surface;
         let last = self.laid().filter(|(s, _)| s.kind.leaves_film()).map(|(_, at)| at).max();
-        let seen = self.picture.seal.inspected_at.filter(|at| last.is_none_or(|l| *at >= l));
+        let seen = self.picture.seal.inspected_at;
+        let seen = seen.filter(|at| *at <= self.now && last.is_none_or(|l| *at >= l));
         match seen {
             Some(at) => Condition {
                 id,

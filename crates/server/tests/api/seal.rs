@@ -79,6 +79,34 @@ async fn a_closed_gate_lets_a_coat_through_only_with_a_reason_that_stays(pool: M
 }
 
 #[sqlx::test(migrator = "MIGRATIONS")]
+async fn a_draft_slips_no_coat_through_the_gate(pool: MySqlPool) {
+    let (studio, key, path) = open(pool, "Two carboys").await;
+    let stored = studio.get(&path).await.json();
+    let mut picture = stored["picture"].clone();
+    let steps = picture["steps"].as_array_mut().unwrap();
+    let varnish = steps.iter_mut().find(|s| s["kind"] == "varnish").unwrap();
+    varnish["laid_at"] = json!("2027-01-14T16:30:00Z");
+    let change = json!({ "id": stored["id"], "version": stored["version"], "picture": picture });
+    let accept = json!({ "label": "a way", "draft": { "pictures": [change] } });
+    let said = studio.post(&format!("/api/studios/{key}/season/accept"), &accept).await;
+    assert!(said.problem(422).contains("the gate is closed (The last coat is on"));
+    assert_eq!(studio.get(&path).await.json(), stored);
+}
+
+#[sqlx::test(migrator = "MIGRATIONS")]
+async fn a_coat_of_yesterday_is_judged_by_the_gate_of_yesterday(pool: MySqlPool) {
+    let (studio, _, path) = open(pool, "Lamp row").await;
+    let open = gate(&studio, &path).await;
+    let lay = |at: &str| json!({ "version": open["version"], "step": open["step"], "at": at });
+    // It was looked over two hours ago; three hours ago nobody had.
+    let too_soon = lay("2027-01-14T13:30:00Z");
+    let said = studio.post(&format!("{path}/laid"), &too_soon).await.problem(422);
+    assert!(said.contains("(The surface is clean and looked over)"), "{said}");
+    let an_hour_ago = studio.post(&format!("{path}/laid"), &lay("2027-01-14T15:30:00Z")).await;
+    assert_eq!(an_hour_ago.status, 200, "{}", an_hour_ago.text());
+}
+
+#[sqlx::test(migrator = "MIGRATIONS")]
 async fn looking_it_over_opens_the_gate_and_trouble_changes_the_plan(pool: MySqlPool) {
     let (studio, _, path) = open(pool, "Ship's lantern").await;
     let closed = gate(&studio, &path).await;

@@ -108,7 +108,7 @@ function Row({ c, zone, now }: { c: Schemas['ConditionOut']; zone: string; now: 
       component="li"
       sx={{
         display: 'grid',
-        gridTemplateColumns: { xs: '28px 1fr', md: '28px 290px 1fr 190px' },
+        gridTemplateColumns: { xs: '28px 1fr', md: '28px 340px 1fr 190px' },
         columnGap: 1.5,
         alignItems: 'baseline',
         py: 0.9,
@@ -141,7 +141,11 @@ function Acts({ id, gate }: { id: string; gate: Schemas['GateOut'] }) {
   return (
     <>
       {touchable && (
-        <Button variant="contained" component={Link} to="../bench">
+        <Button
+          variant={gate.brief.stage === 'open' ? 'contained' : 'outlined'}
+          component={Link}
+          to="../bench"
+        >
           {gate.brief.stage === 'open' ? 'To the bench' : 'Bench sheet'}
         </Button>
       )}
