@@ -20,6 +20,19 @@ const MAY_TAKE_MS: f64 = 30.0;
 /// Positions of the slider.
 const POSITIONS: usize = 200;
 
+/// How long a view that is opened may take to be computed [ms]. [practice] it feels at once
+const VIEW_MS: f64 = 1000.0;
+/// How often each is asked for.
+const GATES: usize = 24;
+
+/// The gate of each picture with what would bring it forward, and the gates of all in short.
+fn gates(studio: &Value, outlook: &Value) -> [(&'static str, Vec<String>); 2] {
+    let each = outlook["pictures"].as_array().unwrap().iter();
+    let one = each.map(|p| format!("/api/pictures/{}/gate", p["id"].as_str().unwrap())).collect();
+    let all = format!("/api/studios/{}/gates", studio["id"].as_str().unwrap());
+    [("the gate of a picture", one), ("the gates of six pictures", vec![all])]
+}
+
 async fn send(router: &Router, method: Method, path: &str, body: Value) -> Value {
     let request = Request::builder()
         .method(method)
@@ -67,6 +80,17 @@ async fn run() {
             picture["title"],
             MAY_TAKE_MS / median
         );
+    }
+    for (what, paths) in gates(&studio, &outlook) {
+        let mut times = Vec::new();
+        for path in paths.iter().cycle().take(GATES) {
+            let start = Instant::now();
+            send(&router, Method::GET, path, Value::Null).await;
+            times.push(start.elapsed().as_secs_f64() * 1e3);
+        }
+        times.sort_by(f64::total_cmp);
+        let median = times[GATES / 2];
+        println!("{what}: median {median:.0} ms, ratio to {VIEW_MS} ms 1:{:.1}", VIEW_MS / median);
     }
     pool.close().await;
     database.stop().await;
