@@ -9,6 +9,7 @@ use image::codecs::jpeg::JpegEncoder;
 use image::error::ImageError;
 use image::{
     DynamicImage, ExtendedColorType, ImageDecoder, ImageEncoder, ImageFormat, ImageReader, Limits,
+    RgbImage,
 };
 use std::io::Cursor;
 use thiserror::Error;
@@ -23,10 +24,11 @@ const MOST_MEMORY: u64 = MOST_PIXELS * 8;
 const KEPT_SIDE: u32 = 4000;
 /// Longest side of the small one [px]. [practice]
 const SMALL_SIDE: u32 = 720;
-/// JPEG quality of the kept one, of 100. [practice] no loss that is seen
-const KEPT_QUALITY: u8 = 90;
-/// JPEG quality of the small one. [practice]
-const SMALL_QUALITY: u8 = 80;
+/// JPEG qualities, of 100: the first that is small enough is taken. [practice] no loss that is seen
+/// with the first
+const QUALITIES: [u8; 4] = [90, 80, 65, 50];
+/// The most that is kept of one photograph [bytes]: two thirds of what MariaDB takes in one packet.
+const MOST_KEPT: usize = 10 * 1024 * 1024;
 /// Largest colour profile that is kept [bytes]. [practice] those of cameras have a few kilobytes
 const LARGEST_PROFILE: usize = 256 * 1024;
 
@@ -109,12 +111,28 @@ pub fn develop(bytes: &[u8]) -> Result<Developed, PhotographError> {
     } else {
         picture.clone()
     };
-    Ok(Developed {
-        size: (picture.width(), picture.height()),
-        whole: jpeg(picture, KEPT_QUALITY, profile.clone())?,
-        small: jpeg(small, SMALL_QUALITY, profile)?,
-        taken: exif.and_then(taken),
-    })
+    let (whole, size) = within(picture, profile.as_deref(), MOST_KEPT)?;
+    let (small, _) = within(small, profile.as_deref(), MOST_KEPT)?;
+    Ok(Developed { size, whole, small, taken: exif.and_then(taken) })
+}
+
+/// A JPEG and its size [px] that takes at most `most` bytes: coarser first, then smaller.
+fn within(
+    picture: DynamicImage,
+    profile: Option<&[u8]>,
+    most: usize,
+) -> Result<(Vec<u8>, (u32, u32)), PhotographError> {
+    let mut rgb = picture.into_rgb8();
+    loop {
+        for quality in QUALITIES {
+            let bytes = jpeg(&rgb, quality, profile)?;
+            if bytes.len() <= most || rgb.width().max(rgb.height()) <= 1 {
+                return Ok((bytes, rgb.dimensions()));
+            }
+        }
+        let half = (rgb.width().div_ceil(2), rgb.height().div_ceil(2));
+        rgb = image::imageops::thumbnail(&rgb, half.0, half.1);
+    }
 }
 
 fn damaged(error: ImageError) -> PhotographError {
@@ -153,17 +171,12 @@ fn ends(bytes: &[u8]) -> bool {
     false
 }
 
-fn jpeg(
-    picture: DynamicImage,
-    quality: u8,
-    profile: Option<Vec<u8>>,
-) -> Result<Vec<u8>, PhotographError> {
-    let rgb = picture.into_rgb8();
+fn jpeg(rgb: &RgbImage, quality: u8, profile: Option<&[u8]>) -> Result<Vec<u8>, PhotographError> {
     let mut out = Vec::new();
     let mut encoder = JpegEncoder::new_with_quality(&mut out, quality);
     if let Some(profile) = profile {
         // A profile that cannot be written is left out: the colours are sRGB's then.
-        let _ = encoder.set_icc_profile(profile);
+        let _ = encoder.set_icc_profile(profile.to_vec());
     }
     encoder
         .write_image(rgb.as_raw(), rgb.width(), rgb.height(), ExtendedColorType::Rgb8)
@@ -191,5 +204,26 @@ fn taken(exif: Vec<u8>) -> Option<Taken> {
             let zone = FixedOffset::east_opt(i32::from(minutes) * 60)?;
             local.and_local_timezone(zone).single().map(Taken::At)
         }
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn what_would_be_too_large_is_kept_coarser_and_then_smaller() {
+        // Noise hardly packs: 128 x 96 pixels of it.
+        let noise = RgbImage::from_fn(128, 96, |x, y| {
+            let n = (x * 7919 + y * 104_729).wrapping_mul(2_654_435_761);
+            image::Rgb([n as u8, (n >> 8) as u8, (n >> 16) as u8])
+        });
+        let of = |most| within(DynamicImage::ImageRgb8(noise.clone()), None, most).unwrap();
+        let (fine, size) = of(usize::MAX);
+        assert_eq!(size, (128, 96));
+        let (coarse, size) = of(fine.len() - 1);
+        assert!(coarse.len() < fine.len() && size == (128, 96));
+        let (tiny, size) = of(fine.len() / 8);
+        assert!(tiny.len() <= fine.len() / 8 && size.0 < 128, "{size:?}");
     }
 }
