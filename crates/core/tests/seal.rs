@@ -596,3 +596,49 @@ fn readings_taken_in_leave_the_past_and_end_in_the_usual_room() {
     let constant = old.replaced_from(3600.0, vec![]);
     assert_eq!((constant.at(3500.0).celsius, constant.at(3600.0)), (19.0, &usual));
 }
+
+#[test]
+fn retarder_makes_planner_and_gate_wait_alike() {
+    let mut document = ready();
+    let steps = &mut document.pictures[0].steps;
+    steps[0].mix.push(Part { material: "retarder".into(), parts: 0.1 });
+    for (i, hours) in [(0, 100), (1, 99), (2, 98)] {
+        steps[i].laid_at = Some(now() - Duration::hours(hours));
+    }
+    let last_paint = now() - Duration::hours(99);
+    let made = plan(Request { document: &document, from: now() });
+    let first = made.steps.iter().find(|s| s.step == 3).unwrap();
+    let wait = first.wait.clone().unwrap();
+    assert_eq!((wait.reason, wait.until), (WaitReason::Retarder, last_paint + Duration::days(7)));
+    let found = look(&document);
+    let floor = found.conditions.iter().find(|c| c.id == ConditionId::Floor).unwrap();
+    assert_eq!(floor.from, Some(wait.until));
+    assert!(floor.evidence.contains("because retarder is in the stack"), "{}", floor.evidence);
+    // The plan's own sitting is where the gate opens too: same hours, same set-up.
+    assert_eq!(found.earliest.unwrap().0, first.sittings[0].from);
+}
+
+#[test]
+fn an_isolation_coat_is_sealed_over_only_after_its_own_gap() {
+    let mut document = ready();
+    document.schools.isolation_coat = true;
+    let picture = &document.pictures[0];
+    let choice = VarnishChoice {
+        isolation: true,
+        carrier: Carrier::Solvent,
+        ..choice_of(&document, picture)
+    };
+    let varnish = choice.plan(&document, picture).unwrap();
+    document.pictures[0] = with_varnish(picture, &choice, &varnish);
+    let isolation = look(&document);
+    assert_eq!(isolation.stage, Stage::Open, "the isolation coat comes first");
+    let i = isolation.step.unwrap();
+    assert_eq!(document.pictures[0].steps[i].kind, StepKind::IsolationCoat);
+    document.pictures[0].steps[i].laid_at = Some(now() - Duration::hours(20));
+    document.pictures[0].seal.inspected_at = Some(now());
+    let over = look(&document);
+    let between = over.conditions.iter().find(|c| c.id == ConditionId::Between).unwrap();
+    assert_eq!(between.from, Some(now() + Duration::hours(52)), "three days after it was laid");
+    let product = over.conditions.iter().find(|c| c.id == ConditionId::Product).unwrap();
+    assert!(product.evidence.contains("over the isolation coat"), "{}", product.evidence);
+}

@@ -72,7 +72,8 @@ impl Room {
             water = towards(water, rest, passed_h * self.changes_per_h);
             let full = vapour_concentration_kg_m3(celsius);
             water = water.min(DAMPEST * full);
-            found.push((hour.at, Air { celsius, humidity: water / full, ..now }));
+            let humidity = (water / full).min(DAMPEST);
+            found.push((hour.at, Air { celsius, humidity, ..now }));
         }
         found
     }
@@ -115,5 +116,56 @@ mod tests {
         let damp = lived_in.follow(now, &steady(outside, 48)).pop().unwrap().1;
         let full = vapour_concentration_kg_m3(20.0);
         assert!(((damp.humidity - dry.humidity) * full * 1000.0 - 2.0).abs() < 1e-6);
+    }
+
+    /// A hundred hours of an outside that swings by day, and jumps once.
+    fn weather(mean: f64, swing: f64, humidity: f64) -> Vec<RoomHour> {
+        (0..100)
+            .map(|h| {
+                let day = (std::f64::consts::TAU * f64::from(h) / 24.0).sin();
+                let jump = if h > 50 { -4.0 } else { 0.0 };
+                let outside = Air::try_new(mean + swing * day + jump, humidity, 0.15).unwrap();
+                RoomHour { at: f64::from(h) * 3600.0, outside }
+            })
+            .collect()
+    }
+
+    #[test]
+    fn a_room_never_leaves_the_range_of_what_drives_it() {
+        let now = Air::try_new(14.0, 0.6, 0.15).unwrap();
+        for lag_h in [1.0, 6.0, 48.0] {
+            let room = Room { held_c: None, lag_h, ..Room::default() };
+            let hours = weather(8.0, 5.0, 0.8);
+            let drives = hours.iter().map(|h| h.outside.celsius + room.warmer_k);
+            let low = drives.clone().fold(now.celsius, f64::min);
+            let high = drives.fold(now.celsius, f64::max);
+            for (_, air) in room.follow(now, &hours) {
+                assert!((low..=high).contains(&air.celsius), "{lag_h} h: {}", air.celsius);
+                assert!((0.0..=DAMPEST).contains(&air.humidity));
+                assert_eq!(air.speed_m_s.to_bits(), now.speed_m_s.to_bits());
+            }
+        }
+    }
+
+    #[test]
+    fn thick_walls_damp_the_swing_of_the_day_as_a_first_order_lag_does() {
+        // Amplitude of a first-order lag: 1 / sqrt(1 + (omega tau)^2); omega = 2 pi / 24 h.
+        let now = Air::try_new(13.0, 0.5, 0.15).unwrap();
+        let swing = |lag_h: f64| {
+            let room = Room { held_c: None, warmer_k: 3.0, lag_h, ..Room::default() };
+            let hours: Vec<RoomHour> = weather(10.0, 6.0, 0.6).into_iter().take(50).collect();
+            let line = room.follow(now, &hours);
+            let day = &line[25..49];
+            let most = day.iter().map(|(_, a)| a.celsius).fold(f64::MIN, f64::max);
+            let least = day.iter().map(|(_, a)| a.celsius).fold(f64::MAX, f64::min);
+            (most - least) / 2.0
+        };
+        for lag_h in [2.0, 6.0] {
+            let omega_tau = std::f64::consts::TAU / 24.0 * lag_h;
+            let expected = 6.0 / (1.0 + omega_tau * omega_tau).sqrt();
+            let found = swing(lag_h);
+            // Hours in steps, and the tail of the beginning: a tenth.
+            assert!((found / expected - 1.0).abs() < 0.1, "{lag_h} h: {found} against {expected}");
+        }
     }
 }
