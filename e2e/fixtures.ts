@@ -49,3 +49,22 @@ export async function expectNoSidewaysScroll(page: Page) {
     );
   await expect.poll(over).toBeLessThanOrEqual(0);
 }
+
+/** Puts a further part into the cup's recipe, and waits until its numbers are there: an answer that
+ * arrives while a number is typed would take the selection away. */
+export async function addPart(page: Page, material: string) {
+  const recipe = page.getByRole('group', { name: 'Recipe' });
+  const boxes = recipe.getByRole('combobox', { name: 'Material' });
+  await expect(boxes.first()).toBeVisible();
+  const before = await boxes.count();
+  await recipe.getByRole('button', { name: 'Add a part' }).click();
+  await expect(boxes).toHaveCount(before + 1);
+  await expect(recipe.getByLabel(/^Percent of/).last()).not.toHaveValue('');
+  const option = page.getByRole('option', { name: material, exact: true });
+  // A list that opens while the row still moves can close at once: it is opened again.
+  await expect(async () => {
+    if (!(await option.isVisible())) await boxes.last().click();
+    await option.click({ timeout: 5_000 });
+  }).toPass();
+  await expect(page.getByLabel(`Percent of ${material}`, { exact: true })).not.toHaveValue('');
+}

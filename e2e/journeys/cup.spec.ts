@@ -1,4 +1,11 @@
-import { expect, expectAccessible, expectNoSidewaysScroll, openPicture, test } from '../fixtures';
+import {
+  addPart,
+  expect,
+  expectAccessible,
+  expectNoSidewaysScroll,
+  openPicture,
+  test,
+} from '../fixtures';
 
 test('a glaze is mixed, made slower, compared, and put into the coat', async ({ page }) => {
   await openPicture(page, 'Two carboys');
@@ -36,10 +43,7 @@ test('limits speak up on the cup, and a short medium solves the other way round'
 }) => {
   await openPicture(page, 'Two carboys');
   await page.getByRole('button', { name: 'Cup: Glaze 3' }).click();
-  const recipe = page.getByRole('group', { name: 'Recipe' });
-  await recipe.getByRole('button', { name: 'Add a part' }).click();
-  await recipe.getByRole('combobox', { name: 'Material' }).last().click();
-  await page.getByRole('option', { name: 'Retarder' }).click();
+  await addPart(page, 'Retarder');
   await page.getByLabel('Percent of Retarder').fill('20');
   const limits = page.getByRole('list', { name: 'Limits' });
   await expect(limits).toContainText(
@@ -71,9 +75,7 @@ test('a glaze is mixed from nothing, by parts, millilitres, grams and drops', as
   const recipe = page.getByRole('group', { name: 'Recipe' });
   await recipe.getByRole('combobox', { name: 'Material' }).click();
   await page.getByRole('option', { name: 'Glazing liquid' }).click();
-  await recipe.getByRole('button', { name: 'Add a part' }).click();
-  await recipe.getByRole('combobox', { name: 'Material' }).last().click();
-  await page.getByRole('option', { name: 'Quinacridone PV19, fluid' }).click();
+  await addPart(page, 'Quinacridone PV19, fluid');
   await page.getByLabel('Lost in cup and brush, %').fill('20');
   // A cup of 10 ml: half a millilitre of paint is the 95:5 start.
   await expect(page.getByTestId('cup-verdict')).toContainText('Mix 10 ml.');
@@ -144,10 +146,8 @@ test('each limit speaks when it is broken, and a row of cups goes from light to 
   await page.getByRole('button', { name: 'Cup: Glaze 3' }).click();
   const recipe = page.getByRole('group', { name: 'Recipe' });
   const limits = page.getByRole('list', { name: 'Limits' });
-  await recipe.getByRole('button', { name: 'Add a part' }).click();
+  await addPart(page, 'Water');
   const second = recipe.getByRole('combobox', { name: 'Material' }).last();
-  await second.click();
-  await page.getByRole('option', { name: 'Water', exact: true }).click();
   await page.getByLabel('Percent of Water').fill('5');
   await expect(limits).toContainText('in your school a coat is thinned with medium only');
   await second.click();

@@ -169,3 +169,55 @@ test('readings that are brought change the good hours, and a bad file changes no
   await expect(page.getByText('The room as it is usually kept')).toBeVisible();
   await expect(page.getByText(/too cold/)).toBeHidden();
 });
+
+test('solvent varnish over an isolation coat brings its cautions to the bench, and only there', async ({
+  page,
+}) => {
+  await openGate(page, 'Lamp row', 'Bench sheet');
+  const before = page.getByRole('region', { name: 'Before' });
+  await expect(before).toContainText('Do not shake the bottle');
+  await expect(before).not.toContainText('respirator');
+  const sealing = page.getByRole('navigation', { name: 'Sealing' });
+  await sealing.getByRole('link', { name: 'Varnish plan' }).click();
+  await page.getByRole('radio', { name: 'Solvent, removable' }).click();
+  const plan = page.getByRole('region', { name: 'The varnish plan' });
+  await expect(plan).toContainText('its vapour harms people and catches fire');
+  await page.getByLabel('Isolation coat between paint and varnish').check();
+  await page.getByLabel('Why with an isolation coat').fill('It hangs in a kitchen');
+  await expect(plan).toContainText('3 to 4 days after the water-borne coat below');
+  await page.getByRole('button', { name: 'Settle on this varnish' }).click();
+  await expect(page.getByText('Its coats are in the plan now.')).toBeVisible();
+  await expect(verdict(page)).toContainText('Isolation coat');
+
+  // The isolation coat is water-borne: no word of solvent yet.
+  await sealing.getByRole('link', { name: 'Bench sheet' }).click();
+  await expect(before).not.toContainText('respirator');
+  await page.getByRole('button', { name: 'The coat is on', exact: true }).click();
+  await expect(page.getByText('Isolation coat is on since')).toBeVisible();
+  await expect(before).toContainText('respirator for organic vapour');
+  await expect(before).toContainText("Read the product's safety data sheet");
+  await expect(page.getByRole('region', { name: 'Laying it' })).toContainText('closed metal bin');
+  await sealing.getByRole('link', { name: 'Gate' }).click();
+  const gap = page.getByRole('listitem').filter({ hasText: 'The coat below has lain long enough' });
+  await expect(gap).toContainText('Solvent varnish over a water-borne coat');
+});
+
+test('a picture without varnish gets one planned, and the log names what is missing', async ({
+  page,
+}) => {
+  await open(page, 'Pictures');
+  await page.getByRole('main').getByRole('link', { name: 'Storm glass' }).click();
+  for (const coat of ['Varnish 2', 'Varnish 1']) {
+    await page.getByRole('button', { name: `Delete: ${coat}` }).click();
+    await expect(page.getByRole('listitem', { name: coat })).toBeHidden();
+  }
+  await page.keyboard.press('g');
+  await expect(verdict(page)).toContainText('No varnish is planned.');
+  await page.getByRole('link', { name: 'Choose a varnish' }).click();
+  await page.getByRole('radio', { name: 'High gloss' }).click();
+  await page.getByRole('button', { name: 'Settle on this varnish' }).click();
+  await expect(page.getByText('Its coats are in the plan now.')).toBeVisible();
+  await expect(verdict(page)).toContainText('Not yet: leave it unsealed.');
+  await page.getByRole('link', { name: 'its film and steps' }).click();
+  await expect(page.getByRole('listitem', { name: 'Varnish 4 of 4, gloss' })).toBeVisible();
+});

@@ -1,4 +1,5 @@
 import {
+  addPart,
   expect,
   expectAccessible,
   expectNoSidewaysScroll,
@@ -139,10 +140,7 @@ test('a mix is kept as a tub, and a way of working becomes one’s own', async (
 test('a finding is set aside with a reason that is kept, and brought back', async ({ page }) => {
   await openPicture(page, 'Two carboys');
   await page.getByRole('button', { name: 'Cup: Glaze 3' }).click();
-  const recipe = page.getByRole('group', { name: 'Recipe' });
-  await recipe.getByRole('button', { name: 'Add a part' }).click();
-  await recipe.getByRole('combobox', { name: 'Material' }).last().click();
-  await page.getByRole('option', { name: 'Retarder' }).click();
+  await addPart(page, 'Retarder');
   await page.getByLabel('Percent of Retarder').fill('18');
   await page.getByRole('button', { name: 'Put this into Glaze 3' }).click();
   const step = page.getByRole('listitem', { name: 'Glaze 3' });
@@ -170,10 +168,7 @@ test('a finding is set aside with a reason that is kept, and brought back', asyn
 test('a picture thins in a school of its own, with the reason shown', async ({ page }) => {
   await openPicture(page, 'Two carboys');
   await page.getByRole('button', { name: 'Cup: Glaze 3' }).click();
-  const recipe = page.getByRole('group', { name: 'Recipe' });
-  await recipe.getByRole('button', { name: 'Add a part' }).click();
-  await recipe.getByRole('combobox', { name: 'Material' }).last().click();
-  await page.getByRole('option', { name: 'Water', exact: true }).click();
+  await addPart(page, 'Water');
   await page.getByLabel('Percent of Water').fill('20');
   await page.getByRole('button', { name: 'Put this into Glaze 3' }).click();
   const step = page.getByRole('listitem', { name: 'Glaze 3' });
