@@ -1,7 +1,7 @@
 //! What a coat would do if it were laid now.
 
 use crate::film::{Composition, Events, Film, FilmState, Grid, HORIZON_S};
-use crate::picture::Picture;
+use crate::picture::{Picture, film_after};
 use crate::rules::laid_coats;
 use crate::studio::StudioDocument;
 
@@ -30,14 +30,12 @@ pub fn if_laid(
     wet_um: f64,
     mix: Composition,
 ) -> Option<IfLaid> {
-    let coats = laid_coats(document, picture);
-    let start = coats.first().map_or(now, |c| c.at.min(now));
-    let mut film =
-        Film::new(picture.absorbs_um * 1e-6, picture.shorter_side_m(), Grid::PLANNING, start);
-    for coat in coats.iter().filter(|c| c.at <= now) {
-        film.advance(&document.air, coat.at, None);
-        film.lay(coat.wet_m, coat.mix);
-    }
+    let mut coats = laid_coats(document, picture);
+    coats.retain(|c| c.at <= now);
+    let mut film = film_after(picture, &coats, &document.air).unwrap_or_else(|| {
+        let (absorbs_m, length_m) = (picture.absorbs_um * 1e-6, picture.shorter_side_m());
+        Film::new(absorbs_m, length_m, Grid::PLANNING, now)
+    });
     film.advance(&document.air, now, None);
     if film.stack().coats() > 0 && film.events().at(FilmState::Paintable).is_none() {
         // The run ahead ends with the step in which it becomes paintable; the coat is laid earlier.

@@ -9,5 +9,5 @@ mod ways;
 pub use chain::{PictureError, check_chain};
 pub use kind::{Need, StepKind};
 pub use model::{Part, Picture, SetAside, Step, ThinningChoice};
-pub use timeline::{CoatHistory, FOLLOWED_ALONE, Frame, LaidCoat, Timeline, follow};
+pub use timeline::{CoatHistory, FOLLOWED_ALONE, Frame, LaidCoat, Timeline, film_after, follow};
 pub use ways::{WAYS, Way, WayStep};

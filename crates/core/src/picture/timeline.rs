@@ -1,5 +1,6 @@
 //! The film of a picture over time: what strata, rail and verdict are drawn from.
 
+use super::model::Picture;
 use crate::air::AirSeries;
 use crate::film::{CoatView, Composition, Events, Film, FilmState, Grid, HORIZON_S};
 
@@ -115,6 +116,18 @@ pub fn follow(
         });
     }
     line
+}
+
+/// The film of `picture` right after the last of `coats` (in order of time); `None` without any.
+pub fn film_after(picture: &Picture, coats: &[LaidCoat], air: &AirSeries) -> Option<Film> {
+    let first = coats.first()?;
+    let (absorbs_m, length_m) = (picture.absorbs_um * 1e-6, picture.shorter_side_m());
+    let mut film = Film::new(absorbs_m, length_m, Grid::PLANNING, first.at);
+    for coat in coats {
+        film.advance(air, coat.at, None);
+        film.lay(coat.wet_m, coat.mix);
+    }
+    Some(film)
 }
 
 fn frame(film: &Film) -> Frame {

@@ -25,6 +25,7 @@ pub use holds::{Held, Link, holds};
 pub use odds::{PictureOdds, odds};
 pub use outlook::{CoatOutlook, FilmMoment, film_line, outlook};
 pub use readiness::{SOLVENT_GAP, between_varnish};
+pub(crate) use readiness::{instant, seconds};
 pub use remind::{WetSession, wet_session};
 pub use search::{Planner, Progress, moderate, plan};
 pub use ways::{Way, WayKind, ways};

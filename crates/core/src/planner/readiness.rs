@@ -236,11 +236,11 @@ fn next_day(document: &StudioDocument, after: DateTime<Utc>) -> DateTime<Utc> {
 }
 
 /// Seconds of the Unix epoch.
-pub(super) fn seconds(at: DateTime<Utc>) -> f64 {
+pub(crate) fn seconds(at: DateTime<Utc>) -> f64 {
     at.timestamp_micros() as f64 / 1e6
 }
 
 /// The instant `t` seconds after the Unix epoch, to the second, never early.
-pub(super) fn instant(t: f64) -> DateTime<Utc> {
+pub(crate) fn instant(t: f64) -> DateTime<Utc> {
     Utc.timestamp_opt(t.ceil() as i64, 0).single().unwrap_or(DateTime::<Utc>::MAX_UTC)
 }

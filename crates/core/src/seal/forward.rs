@@ -1,7 +1,8 @@
 //! What would bring the gate forward, and what is risked with it.
 
 use super::air::{DAMPEST, air_faults, remedies};
-use super::gate::{ConditionId, Gate, gate};
+use super::conditions::ConditionId;
+use super::gate::{Gate, gate};
 use super::varnish::{Carrier, choice_of, with_varnish};
 use crate::air::{Air, AirSeries};
 use crate::picture::StepKind;

@@ -3,8 +3,10 @@
 mod after;
 mod air;
 mod bench;
+mod conditions;
 mod forward;
 mod gate;
+mod hours;
 mod record;
 mod trouble;
 mod varnish;
@@ -15,8 +17,9 @@ pub use air::{
     good_hours, remedies, varnish_days,
 };
 pub use bench::{Sheet, SheetLine, bench_sheet};
+pub use conditions::{Condition, ConditionId, Standing};
 pub use forward::{Forward, forward};
-pub use gate::{Condition, ConditionId, Gate, Stage, Standing, gate};
+pub use gate::{Gate, Stage, gate};
 pub use record::{SealAnyway, SealRecord, TroubleFound};
 pub use trouble::SealTrouble;
 pub use varnish::{

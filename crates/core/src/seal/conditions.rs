@@ -1,0 +1,367 @@
+//! The conditions of a gate, and how those that hang on the picture itself stand.
+
+use super::gate::{Look, reaches};
+use crate::film::Film;
+use crate::picture::{Need, Step, StepKind};
+use crate::planner::{SOLVENT_GAP, between_varnish};
+use crate::studio::{MaterialKind, Slowed, Waiting};
+use chrono::{DateTime, Duration, Utc};
+
+crate::studio::words! {
+    /// A condition of the gate.
+    ConditionId {
+        /// Every coat below is laid.
+        LastCoat = "last_coat",
+        /// The film is cured, as computed; between varnish coats: the coat below is safe to coat.
+        Cure = "cure",
+        /// The school's waiting time is over.
+        Floor = "floor",
+        /// Varnish coats lie far enough apart.
+        Between = "between",
+        /// It is signed.
+        Signature = "signature",
+        /// It is photographed or scanned.
+        Photograph = "photograph",
+        /// The surface is clean and was looked at.
+        Surface = "surface",
+        /// The product may go over what is there.
+        Product = "product",
+        /// The air is in range until it is touch-dry.
+        Air = "air",
+        /// A flat place is free until it is touch-dry.
+        FlatPlace = "flat_place",
+    }
+}
+
+crate::studio::words! {
+    /// How a condition stands.
+    Standing {
+        /// It holds.
+        Holds = "holds",
+        /// Time alone brings it.
+        Waits = "waits",
+        /// It wants the painter's hand.
+        Yours = "yours",
+        /// Waiting does not bring it.
+        Against = "against",
+        /// It did not hold when it should have, and no longer can; it keeps nothing closed.
+        Missed = "missed",
+    }
+}
+
+impl ConditionId {
+    /// What is asked, in a few words.
+    pub const fn asks(self) -> &'static str {
+        match self {
+            Self::LastCoat => "The last coat is on",
+            Self::Cure => "The film is cured",
+            Self::Floor => "The school's waiting time is over",
+            Self::Between => "The coat below has lain long enough",
+            Self::Signature => "It is signed",
+            Self::Photograph => "It is photographed or scanned",
+            Self::Surface => "The surface is clean and looked over",
+            Self::Product => "The varnish suits what it goes on",
+            Self::Air => "The air is fit until it is touch-dry",
+            Self::FlatPlace => "A flat place is free",
+        }
+    }
+}
+
+/// One condition.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Condition {
+    /// Which.
+    pub id: ConditionId,
+    /// How it stands now.
+    pub standing: Standing,
+    /// What it is judged by, in words without times.
+    pub evidence: String,
+    /// From when it holds: past when it does, `None` when time does not bring it.
+    pub from: Option<DateTime<Utc>>,
+}
+
+impl Condition {
+    /// Whether it keeps the gate closed.
+    pub fn closes(&self) -> bool {
+        !matches!(self.standing, Standing::Holds | Standing::Missed)
+    }
+}
+
+impl Look<'_> {
+    pub(super) fn last_coat(&self) -> Condition {
+        let films = || {
+            self.picture.steps[..self.i].iter().enumerate().filter(|(_, s)| {
+                s.kind.leaves_film() && (s.kind.must_leave_film() || s.wet_film_um.is_some())
+            })
+        };
+        let open: Vec<usize> =
+            films().filter(|(_, s)| s.laid_at.is_none()).map(|(n, _)| n).collect();
+        let all = films().count();
+        let id = ConditionId::LastCoat;
+        match open.last() {
+            None => Condition {
+                id,
+                standing: Standing::Holds,
+                evidence: format!("{all} of {all} coats below it are laid."),
+                from: self.laid().filter(|(s, _)| s.kind.leaves_film()).map(|(_, at)| at).max(),
+            },
+            Some(last) => Condition {
+                id,
+                standing: Standing::Yours,
+                evidence: format!(
+                    "{} of {all} coats below it are laid; the last is {}.",
+                    all - open.len(),
+                    self.picture.steps[*last].title()
+                ),
+                from: self.planned_end(*last),
+            },
+        }
+    }
+
+    pub(super) fn timed(
+        &self,
+        id: ConditionId,
+        from: Option<DateTime<Utc>>,
+        evidence: String,
+    ) -> Condition {
+        let standing = match from {
+            Some(at) if at <= self.now => Standing::Holds,
+            Some(_) => Standing::Waits,
+            None => Standing::Against,
+        };
+        Condition { id, standing, evidence, from }
+    }
+
+    pub(super) fn cure(&self, film: Option<&Film>, between: bool) -> Condition {
+        let id = ConditionId::Cure;
+        let Some(film) = film else {
+            let evidence = "No coat is laid or planned below it.".into();
+            return Condition { id, standing: Standing::Against, evidence, from: None };
+        };
+        let need = self.picture.needs(self.i);
+        let coats = film.stack().coats();
+        let Some(state) = need.state() else {
+            return self.timed(id, Some(self.now), "The plan asks nothing of the film.".into());
+        };
+        let from = reaches(self.document, film, state);
+        let said = match need {
+            _ if between => format!(
+                "Computed from {coats} coats as laid: the coat below must be {}.",
+                need_said(need)
+            ),
+            Need::ReadyToSeal => format!(
+                "Computed from {coats} coats as laid: dry right through, and at most 2 % of slow \
+                 solvent left in it."
+            ),
+            _ => format!(
+                "Computed from {coats} coats as laid; the plan asks only that it is {}.",
+                need_said(need)
+            ),
+        };
+        let said = match from {
+            Some(_) => said,
+            None => format!("{said} In this room it does not get there within 400 days."),
+        };
+        self.timed(id, from, said)
+    }
+
+    pub(super) fn floor(&self) -> Condition {
+        let below = &self.picture.steps[..self.i];
+        let slowed = below.iter().map(|s| self.document.slowed_by(s)).max().unwrap_or_default();
+        let school = self.document.schools.waiting;
+        let floor = school.floor(slowed);
+        let word = match school {
+            Waiting::Brisk => "brisk",
+            Waiting::Standard => "standard",
+            Waiting::Patient => "patient",
+        };
+        let why = match slowed {
+            Slowed::No => "",
+            Slowed::Retarder => ", longer because retarder is in the stack",
+            Slowed::SlowPaint => ", longer because slow-drying paint is in the stack",
+        };
+        let days = floor.num_days();
+        let plural = if days == 1 { "" } else { "s" };
+        let said = format!(
+            "The {word} school waits {days} day{plural} after the last paint{why}. [practice]"
+        );
+        let undone = self.planned_paint();
+        let last = self.last_painted().max(undone);
+        self.timed(ConditionId::Floor, last.map(|at| at + floor), said)
+    }
+
+    /// When the plan lays the last paint below the seal, if any is to come.
+    fn planned_paint(&self) -> Option<DateTime<Utc>> {
+        (0..self.i)
+            .filter(|n| {
+                let s = &self.picture.steps[*n];
+                s.laid_at.is_none() && s.kind.leaves_film() && !s.kind.seals()
+            })
+            .filter_map(|n| self.planned_end(n))
+            .max()
+    }
+
+    pub(super) fn between(&self) -> Condition {
+        let id = ConditionId::Between;
+        let Some((below, laid)) = self.last_seal() else {
+            return self.timed(id, Some(self.now), String::new());
+        };
+        let school = between_varnish(self.document, laid);
+        let said = match self.document.schools.waiting {
+            Waiting::Brisk => "An hour at least after the coat below. [practice]",
+            _ => "The day after the coat below; an hour is the least. [practice]",
+        };
+        let gap = self.step().earliest_gap_min.map(|min| laid + minutes(min));
+        let solvent = |s: &Step| self.document.holds(s, &MaterialKind::SolventVarnish);
+        if solvent(self.step()) && !solvent(below) {
+            let days = SOLVENT_GAP.num_days();
+            let said = format!(
+                "Solvent varnish over a water-borne coat: {days} to {} days between. [practice]",
+                days + 1
+            );
+            return self.timed(id, Some(school.max(laid + SOLVENT_GAP)).max(gap), said);
+        }
+        self.timed(id, Some(school).max(gap), said.into())
+    }
+
+    pub(super) fn signature(&self, between: bool) -> Condition {
+        let id = ConditionId::Signature;
+        let mut signed = self.picture.steps[..self.i]
+            .iter()
+            .enumerate()
+            .filter(|(_, s)| s.kind == StepKind::Signature);
+        let Some((n, step)) = signed.next_back() else {
+            let evidence = if between {
+                "No signature is planned on the face; it would go on the back now."
+            } else {
+                "No signature is planned on the face: once it is sealed it is too late for one."
+            };
+            return Condition {
+                id,
+                standing: Standing::Holds,
+                evidence: evidence.into(),
+                from: None,
+            };
+        };
+        let (standing, evidence) = match step.laid_at {
+            Some(_) => (Standing::Holds, "Logged."),
+            None if between => (Standing::Missed, "The gate closed before it was signed."),
+            None => (Standing::Yours, "Sign it before the first sealing coat."),
+        };
+        let from = step.laid_at.or_else(|| self.planned_end(n));
+        Condition { id, standing, evidence: evidence.into(), from }
+    }
+
+    pub(super) fn photograph(&self, between: bool) -> Condition {
+        let id = ConditionId::Photograph;
+        let after = self.last_painted();
+        let until = self.first_seal().unwrap_or(self.now);
+        let fits = |at: &DateTime<Utc>| after.is_none_or(|a| *at >= a) && *at <= until;
+        let kept = self.photographs.iter().copied().filter(fits).max();
+        let logged = self
+            .laid()
+            .filter(|(s, at)| s.kind == StepKind::Photograph && fits(at))
+            .map(|(_, at)| at)
+            .max();
+        let (standing, evidence, from) = match (kept, logged) {
+            (Some(at), _) => {
+                (Standing::Holds, "A picture of it is kept, taken after the last paint.", Some(at))
+            }
+            (None, Some(at)) => (
+                Standing::Holds,
+                "Logged after the last paint; no picture of it is kept.",
+                Some(at),
+            ),
+            (None, None) if between => (
+                Standing::Missed,
+                "None was taken after the last paint and before the varnish: gloss glares.",
+                None,
+            ),
+            (None, None) => (
+                Standing::Yours,
+                "Take one after the last paint and before the first gloss: varnish glares.",
+                None,
+            ),
+        };
+        Condition { id, standing, evidence: evidence.into(), from }
+    }
+
+    pub(super) fn surface(&self) -> Condition {
+        let id = ConditionId::Surface;
+        let last = self.laid().filter(|(s, _)| s.kind.leaves_film()).map(|(_, at)| at).max();
+        let seen = self.picture.seal.inspected_at;
+        let seen = seen.filter(|at| *at <= self.now && last.is_none_or(|l| *at >= l));
+        match seen {
+            Some(at) => Condition {
+                id,
+                standing: Standing::Holds,
+                evidence: "Dusted and looked over since the last coat.".into(),
+                from: Some(at),
+            },
+            None => Condition {
+                id,
+                standing: Standing::Yours,
+                evidence:
+                    "Take dust off with a soft dry brush, look along it in raking light, and \
+                           say so here."
+                        .into(),
+                from: None,
+            },
+        }
+    }
+
+    pub(super) fn product(&self) -> Condition {
+        let step = self.step();
+        let holds = |kind| self.document.holds(step, &kind);
+        let solvent = holds(MaterialKind::SolventVarnish);
+        let water = holds(MaterialKind::Varnish);
+        let below = self.last_seal();
+        let solvent_below =
+            below.is_some_and(|(s, _)| self.document.holds(s, &MaterialKind::SolventVarnish));
+        let varnish_below = below.is_some_and(|(s, _)| s.kind == StepKind::Varnish);
+        let isolation = step.kind == StepKind::IsolationCoat;
+        let over = match below {
+            None => "paint",
+            Some(_) if solvent_below => "solvent varnish",
+            Some((s, _)) if s.kind == StepKind::IsolationCoat => "the isolation coat",
+            Some(_) => "water-borne varnish",
+        };
+        let (standing, evidence) = if solvent && water {
+            (Standing::Against, "Water-borne and solvent varnish do not mix in one cup.".into())
+        } else if solvent_below && !solvent {
+            let said =
+                "A water-borne coat does not bond to the solvent varnish that is there. [practice]";
+            (Standing::Against, said.into())
+        } else if isolation && varnish_below {
+            let said = "An isolation coat belongs below the varnish, and varnish is there.";
+            (Standing::Against, said.into())
+        } else if isolation && solvent {
+            (Standing::Against, "An isolation coat must not come off with solvent varnish.".into())
+        } else if isolation {
+            (Standing::Holds, format!("A clear permanent coat over {over}."))
+        } else if solvent {
+            (Standing::Holds, format!("Solvent-borne, removable, over {over}."))
+        } else if water {
+            (Standing::Holds, format!("Water-borne, permanent, over {over}."))
+        } else {
+            (Standing::Against, "What is in the cup is no varnish of your shelf.".into())
+        };
+        let from = (standing == Standing::Holds).then_some(self.now);
+        Condition { id: ConditionId::Product, standing, evidence, from }
+    }
+}
+
+pub(super) fn minutes(min: f64) -> Duration {
+    Duration::seconds((min * 60.0).round() as i64)
+}
+
+const fn need_said(need: Need) -> &'static str {
+    match need {
+        Need::Nothing => "there",
+        Need::TouchDry => "touch-dry",
+        Need::Paintable => "safe to coat",
+        Need::DryThrough => "dry right through",
+        Need::ReadyToSeal => "ready to seal",
+        Need::ReadyToWrap => "ready to wrap",
+    }
+}
