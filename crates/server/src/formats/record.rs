@@ -5,7 +5,7 @@ use base64::Engine;
 use chrono::{DateTime, FixedOffset, Utc};
 use schemars::JsonSchema;
 use serde::Serialize;
-use ulvek_core::picture::Step;
+use ulvek_core::picture::{Step, ground_word};
 use ulvek_core::seal::removal;
 use ulvek_core::studio::{Material, StudioDocument};
 use ulvek_store::Photograph;
@@ -108,18 +108,6 @@ pub struct RecordPhotograph {
     pub jpeg_base64: Option<String>,
 }
 
-/// The ground in words, by what it takes up. drying.md. [memory]
-fn ground(absorbs_um: f64) -> String {
-    let word = match absorbs_um {
-        x if x <= 0.0 => "sealed ground",
-        x if x <= 15.0 => "primed panel",
-        x if x <= 40.0 => "primed canvas",
-        x if x <= 80.0 => "paper",
-        _ => "raw canvas",
-    };
-    format!("{word}, taking up about {absorbs_um:.0} µm of water")
-}
-
 /// The sheet of picture `p`; `pixels` are the small renditions of `photographs`, in their order, or
 /// none at all.
 pub fn record_doc(
@@ -150,7 +138,7 @@ pub fn record_doc(
         title: picture.title.clone(),
         width_cm: picture.width_cm,
         height_cm: picture.height_cm,
-        ground: ground(picture.absorbs_um),
+        ground: ground_word(picture.absorbs_um),
         begun_at: done.first().map(|(_, at)| local(*at, zone)),
         finished_at: done.last().map(|(_, at)| local(*at, zone)),
         to_come: picture

@@ -1,11 +1,7 @@
-import { ThemeProvider } from '@mui/material/styles';
-import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { cleanup, render, screen, within } from '@testing-library/react';
-import { MemoryRouter } from 'react-router';
+import { cleanup, screen, within } from '@testing-library/react';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import type { Schemas } from '../../api/client';
-import { StudioContext } from '../../components/currentStudio';
-import { makeTheme } from '../../theme/theme';
+import { renderInStudio } from '../../renderInStudio';
 import { Gates } from './Gates';
 
 const NOW = '2027-01-14T16:34:00Z';
@@ -40,18 +36,7 @@ function open(pictures: Schemas['GateBrief'][], status = 200) {
       }),
     );
   });
-  const queries = new QueryClient({ defaultOptions: { queries: { retry: false } } });
-  render(
-    <QueryClientProvider client={queries}>
-      <ThemeProvider theme={makeTheme('light')}>
-        <MemoryRouter>
-          <StudioContext value={{ id: 's', choose: vi.fn() }}>
-            <Gates />
-          </StudioContext>
-        </MemoryRouter>
-      </ThemeProvider>
-    </QueryClientProvider>,
-  );
+  renderInStudio(<Gates />);
 }
 
 afterEach(() => {

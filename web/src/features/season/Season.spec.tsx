@@ -1,11 +1,7 @@
-import { ThemeProvider } from '@mui/material/styles';
-import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { cleanup, fireEvent, render, screen, waitFor, within } from '@testing-library/react';
-import { MemoryRouter } from 'react-router';
+import { cleanup, fireEvent, screen, waitFor, within } from '@testing-library/react';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { Schemas } from '../../api/client';
-import { StudioContext } from '../../components/currentStudio';
-import { makeTheme } from '../../theme/theme';
+import { renderInStudio } from '../../renderInStudio';
 import { Season } from './Season';
 
 const NOW = '2027-01-14T16:34:00Z';
@@ -165,18 +161,7 @@ afterEach(() => {
 });
 
 function open() {
-  const queries = new QueryClient({ defaultOptions: { queries: { retry: false } } });
-  render(
-    <QueryClientProvider client={queries}>
-      <ThemeProvider theme={makeTheme('light')}>
-        <MemoryRouter>
-          <StudioContext value={{ id: 's', choose: vi.fn() }}>
-            <Season />
-          </StudioContext>
-        </MemoryRouter>
-      </ThemeProvider>
-    </QueryClientProvider>,
-  );
+  renderInStudio(<Season />);
 }
 
 describe('the season', () => {

@@ -1,12 +1,8 @@
-import { ThemeProvider } from '@mui/material/styles';
-import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { cleanup, fireEvent, render, screen, within } from '@testing-library/react';
-import { MemoryRouter } from 'react-router';
+import { cleanup, fireEvent, screen, within } from '@testing-library/react';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import type { Schemas } from '../../api/client';
-import { StudioContext } from '../../components/currentStudio';
 import { isoDay } from '../../format/time';
-import { makeTheme } from '../../theme/theme';
+import { renderInStudio } from '../../renderInStudio';
 import { Week } from './Week';
 
 const OSLO = 'Europe/Oslo';
@@ -52,18 +48,7 @@ function open(works: Schemas['WeekWork'][] = [work]) {
       }),
     );
   });
-  const queries = new QueryClient({ defaultOptions: { queries: { retry: false } } });
-  render(
-    <QueryClientProvider client={queries}>
-      <ThemeProvider theme={makeTheme('light')}>
-        <MemoryRouter>
-          <StudioContext value={{ id: 's', choose: vi.fn() }}>
-            <Week />
-          </StudioContext>
-        </MemoryRouter>
-      </ThemeProvider>
-    </QueryClientProvider>,
-  );
+  renderInStudio(<Week />);
 }
 
 afterEach(() => {
