@@ -98,7 +98,10 @@ fn main() {
 
     let one = studio(1, 14);
     let planner = Planner::new(Request { document: &one, from: from() });
-    let (futures, _) = timed(|| odds(&planner, 1, 400, 2));
+    let (futures, _) = timed(|| {
+        let request = Request { document: &one, from: from() };
+        odds(request, &planner.order(), 1, (400, 2), |_| {})
+    });
     println!(
         "400 futures of a 12-coat picture on two threads: {futures:.2} s, ratio to 1 s 1:{:.1}",
         1.0 / futures

@@ -9,6 +9,7 @@
 //! named source a published one.
 
 pub mod air;
+pub mod cancel;
 pub mod cup;
 pub mod film;
 pub mod picture;

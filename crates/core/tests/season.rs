@@ -214,8 +214,9 @@ fn a_changed_step_is_planned_as_if_from_the_beginning() {
 fn odds_grow_with_the_day_and_are_the_same_on_any_number_of_threads() {
     let document = studio((10, 14), vec![glazed(0.0), glazed(10.0)]);
     let planner = Planner::new(Request { document: &document, from: thursday() });
-    let sampled = odds(&planner, 5, 60, 1);
-    assert_eq!(sampled, odds(&planner, 5, 60, 3));
+    let (request, turns) = (Request { document: &document, from: thursday() }, planner.order());
+    let sampled = odds(request, &turns, 5, (60, 1), |_| {});
+    assert_eq!(sampled, odds(request, &turns, 5, (60, 3), |_| {}));
     for picture in &sampled {
         let mut before = 0.0;
         for day in 14..=28 {
@@ -256,7 +257,7 @@ fn ways_to_a_date_gain_what_they_say_and_the_harmless_come_first() {
     let planner = Planner::new(Request { document: &document, from: thursday() });
     let before = planner.plan().pictures[0];
     assert!(before.days_late.unwrap() > 0);
-    let found = ways(&planner, 0, thursday());
+    let found = ways(&planner, 0, thursday(), |_, _| {});
     assert!(found.iter().any(|w| w.kind == WayKind::NoRetarder), "{found:?}");
     for way in &found {
         let alone = plan(Request { document: &way.document, from: thursday() }).pictures[0];

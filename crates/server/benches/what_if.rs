@@ -37,6 +37,7 @@ async fn send(router: &Router, method: Method, path: &str, body: Value) -> Value
     let request = Request::builder()
         .method(method)
         .uri(path)
+        .header("host", "127.0.0.1")
         .header("content-type", "application/json")
         .body(Body::from(body.to_string()))
         .unwrap();

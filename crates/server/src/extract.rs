@@ -1,8 +1,10 @@
 //! Reading requests, with refusals as problem details.
 
+use crate::formats::plain;
 use crate::problem::Problem;
 use axum::body::Bytes;
 use axum::extract::{FromRequest, FromRequestParts, Path, Query, Request};
+use axum::http::header;
 use axum::http::request::Parts;
 use serde::de::DeserializeOwned;
 
@@ -13,25 +15,72 @@ impl<S: Send + Sync, T: DeserializeOwned> FromRequest<S> for Body<T> {
     type Rejection = Problem;
 
     async fn from_request(request: Request, state: &S) -> Result<Self, Problem> {
+        wants(&request, &["application/json"])?;
         let bytes = raw(request, state).await?;
-        let mut reader = serde_json::Deserializer::from_slice(&bytes);
-        serde_path_to_error::deserialize(&mut reader).map(Self).map_err(|e| {
-            let path = e.path().to_string();
-            let path = if path == "." || path.contains('?') { String::new() } else { path };
-            Problem::refused(path, e.inner().to_string())
-        })
+        read_json(&bytes).map(Self)
     }
 }
 
-/// The bytes of a body of any kind.
+/// Reads JSON to its last byte.
+///
+/// # Errors
+/// A problem that tells what is no JSON (400) from what does not fit (422).
+pub fn read_json<T: DeserializeOwned>(bytes: &[u8]) -> Result<T, Problem> {
+    let mut reader = serde_json::Deserializer::from_slice(bytes);
+    let read = serde_path_to_error::deserialize(&mut reader).map_err(|e| {
+        let path = e.path().to_string();
+        let inner = e.into_inner();
+        if inner.is_data() {
+            let path = if path == "." || path.contains('?') { String::new() } else { path };
+            return Problem::refused(path, plain(&inner));
+        }
+        not_json(&inner)
+    })?;
+    reader.end().map_err(|e| not_json(&e))?;
+    Ok(read)
+}
+
+fn not_json(error: &serde_json::Error) -> Problem {
+    let (line, column) = (error.line(), error.column());
+    let what = if error.is_eof() { "it ends too soon" } else { "it is not JSON" };
+    Problem::not_json(format!(
+        "What was sent cannot be read: {what}, line {line}, column {column}."
+    ))
+}
+
+/// The bytes of a body of one of the kinds that its handler reads.
 pub struct Raw(pub Bytes);
+
+/// A whole studio document.
+pub struct RawJson(pub Bytes);
+
+impl<S: Send + Sync> FromRequest<S> for RawJson {
+    type Rejection = Problem;
+
+    async fn from_request(request: Request, state: &S) -> Result<Self, Problem> {
+        wants(&request, &["application/json"])?;
+        raw(request, state).await.map(Self)
+    }
+}
 
 impl<S: Send + Sync> FromRequest<S> for Raw {
     type Rejection = Problem;
 
     async fn from_request(request: Request, state: &S) -> Result<Self, Problem> {
+        wants(&request, &["application/octet-stream", "image/jpeg", "image/png", "image/webp"])?;
         raw(request, state).await.map(Self)
     }
+}
+
+/// Holds that a body is of a kind that is read: a form of another page can send none of them
+/// without being asked for.
+fn wants(request: &Request, kinds: &[&str]) -> Result<(), Problem> {
+    let said = request.headers().get(header::CONTENT_TYPE).and_then(|v| v.to_str().ok());
+    let kind = said.unwrap_or_default().split(';').next().unwrap_or_default().trim();
+    if kinds.iter().any(|wanted| kind.eq_ignore_ascii_case(wanted)) {
+        return Ok(());
+    }
+    Err(Problem::wrong_kind(&kinds.join(" or ")))
 }
 
 async fn raw<S: Send + Sync>(request: Request, state: &S) -> Result<Bytes, Problem> {
@@ -39,9 +88,23 @@ async fn raw<S: Send + Sync>(request: Request, state: &S) -> Result<Bytes, Probl
         if rejection.status() == axum::http::StatusCode::PAYLOAD_TOO_LARGE {
             Problem::too_large()
         } else {
-            Problem::refused("", "the request ended before its body was complete")
+            Problem::cut_off()
         }
     })
+}
+
+/// Two keys in the path; one that is no key is not found.
+pub struct Keys(pub uuid::Uuid, pub uuid::Uuid);
+
+impl<S: Send + Sync> FromRequestParts<S> for Keys {
+    type Rejection = Problem;
+
+    async fn from_request_parts(parts: &mut Parts, state: &S) -> Result<Self, Problem> {
+        Path::<(uuid::Uuid, uuid::Uuid)>::from_request_parts(parts, state)
+            .await
+            .map(|Path((a, b))| Self(a, b))
+            .map_err(|_| Problem::not_found("such studio or picture"))
+    }
 }
 
 /// A key in the path; one that is no key is not found.
@@ -65,9 +128,18 @@ impl<S: Send + Sync, T: DeserializeOwned> FromRequestParts<S> for Asked<T> {
     type Rejection = Problem;
 
     async fn from_request_parts(parts: &mut Parts, state: &S) -> Result<Self, Problem> {
-        Query::<T>::from_request_parts(parts, state)
-            .await
-            .map(|Query(asked)| Self(asked))
-            .map_err(|e| Problem::refused("", e.body_text()))
+        Query::<T>::from_request_parts(parts, state).await.map(|Query(asked)| Self(asked)).map_err(
+            |e| {
+                let said = e.body_text();
+                let said = said.strip_prefix("Failed to deserialize query string: ");
+                let (path, reason) = said.and_then(|s| s.split_once(": ")).unwrap_or_default();
+                let name = |c: char| c.is_ascii_lowercase() || c == '_';
+                let path = if path.chars().all(name) { path } else { "" };
+                let reason = crate::formats::plain_words(reason);
+                let reason =
+                    if reason.is_empty() { "the address cannot be read".into() } else { reason };
+                Problem::refused(path, reason)
+            },
+        )
     }
 }

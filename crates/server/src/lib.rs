@@ -1,16 +1,22 @@
 //! The web application and the headless commands around the core.
 
 pub mod commands;
+mod compute;
+mod connections;
 pub mod database;
 pub mod demo;
 mod demo_photographs;
+mod desks;
+pub mod doors;
 mod extract;
 pub mod formats;
 pub mod instruments;
+mod openapi;
 pub mod photograph;
 pub mod problem;
 mod routes;
 mod searches;
 pub mod serve;
+pub mod signals;
 pub mod state;
 pub mod web;

@@ -8,8 +8,10 @@ use std::process::ExitCode;
 use tracing_subscriber::EnvFilter;
 use ulvek_server::commands::{self, Effort, Simulate};
 use ulvek_server::database::PrivateDatabase;
+use ulvek_server::doors::PublicUrl;
 use ulvek_server::formats;
-use ulvek_server::serve::{Settings, serve, told_to_stop};
+use ulvek_server::serve::{Settings, serve};
+use ulvek_server::signals::{AtOnce, Stop};
 use ulvek_server::web::openapi;
 
 /// When is each coat dry, what goes into the cup, when to work, when to varnish.
@@ -60,6 +62,14 @@ enum Command {
         /// Address to listen on; port 0 takes any free one.
         #[arg(long, default_value = "127.0.0.1:4880", env = "ULVEK_LISTEN")]
         listen: String,
+        /// Listen on an address that others can reach too. There are no accounts: whoever reaches
+        /// it reads and changes everything.
+        #[arg(long, env = "ULVEK_OPEN_TO_NETWORK")]
+        open_to_network: bool,
+        /// An address under which a proxy shows the application, as in https://studio.example; may
+        /// be said more than once, or with commas between.
+        #[arg(long = "public-url", env = "ULVEK_PUBLIC_URL", value_delimiter = ',')]
+        public_urls: Vec<PublicUrl>,
         /// Folder of the private database.
         #[arg(long, default_value = "data", env = "ULVEK_DATA")]
         data: PathBuf,
@@ -125,7 +135,16 @@ fn run(command: Command) -> Result<ExitCode, Box<dyn std::error::Error>> {
             let printed = print(&findings);
             Ok(if stop { ExitCode::from(1) } else { printed })
         }
-        Command::Serve { demo, listen, data, front, database_url, clock } => {
+        Command::Serve {
+            demo,
+            listen,
+            open_to_network,
+            public_urls,
+            data,
+            front,
+            database_url,
+            clock,
+        } => {
             tracing_subscriber::fmt()
                 .json()
                 .with_writer(std::io::stderr)
@@ -133,20 +152,37 @@ fn run(command: Command) -> Result<ExitCode, Box<dyn std::error::Error>> {
                     EnvFilter::try_from_env("ULVEK_LOG").unwrap_or_else(|_| EnvFilter::new("warn")),
                 )
                 .init();
-            let settings = Settings { listen, data, front, database_url, demo, clock };
+            let settings = Settings {
+                listen,
+                open_to_network,
+                public_urls,
+                data,
+                front,
+                database_url,
+                demo,
+                clock,
+            };
             tokio::runtime::Runtime::new()?.block_on(serve(settings))?;
             Ok(ExitCode::SUCCESS)
         }
         Command::Database { data } => tokio::runtime::Runtime::new()?.block_on(async {
-            let database = PrivateDatabase::start(&data, false).await?;
+            let at_once = AtOnce::default();
+            let stop = Stop::listen(at_once.clone())?;
+            let database = tokio::select! {
+                started = PrivateDatabase::start(&data, false) => started?,
+                () = stop.told() => return Ok(ExitCode::SUCCESS),
+            };
+            database.set_up()?;
+            let last = database.last_word();
+            *at_once.lock().unwrap_or_else(std::sync::PoisonError::into_inner) = Some(last);
             writeln!(std::io::stdout(), "{}", database.url())?;
-            told_to_stop().await;
+            stop.told().await;
             database.stop().await;
             Ok::<_, Box<dyn std::error::Error>>(ExitCode::SUCCESS)
         }),
         Command::Schema { record: false } => Ok(print(&formats::json_schema())),
         Command::Schema { record: true } => Ok(print(&formats::record_schema())),
-        Command::Openapi => Ok(print(&serde_json::to_value(openapi())?)),
+        Command::Openapi => Ok(print(&openapi())),
     }
 }
 

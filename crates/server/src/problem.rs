@@ -2,11 +2,16 @@
 
 use crate::formats::Refusal;
 use axum::Json;
-use axum::http::{StatusCode, header};
+use axum::http::{HeaderValue, StatusCode, header};
 use axum::response::{IntoResponse, Response};
 use serde::Serialize;
 use ulvek_store::StoreError;
 use utoipa::ToSchema;
+
+/// The database does not answer.
+const DATABASE_AWAY: &str = "urn:ulvek:problem:database-away";
+/// When to ask again [s]. [practice]
+const AGAIN_S: u64 = 1;
 
 /// A problem, as `application/problem+json`.
 #[derive(Debug, Clone, Serialize, ToSchema)]
@@ -30,6 +35,9 @@ pub struct Problem {
     /// For a conflict: the version that is stored.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub current_version: Option<i64>,
+    /// Whether the very same edit may go through at once.
+    #[serde(skip)]
+    pub again: bool,
 }
 
 impl Problem {
@@ -47,6 +55,7 @@ impl Problem {
             path: None,
             given_version: None,
             current_version: None,
+            again: false,
         }
     }
 
@@ -93,6 +102,94 @@ impl Problem {
         )
     }
 
+    /// No name of the application.
+    pub fn no_host() -> Self {
+        Self::new(
+            StatusCode::BAD_REQUEST,
+            "urn:ulvek:problem:no-host",
+            "No host",
+            "The request does not say which host it is for.",
+        )
+    }
+
+    /// A name that is not the application's.
+    pub fn misdirected() -> Self {
+        Self::new(
+            StatusCode::MISDIRECTED_REQUEST,
+            "urn:ulvek:problem:misdirected",
+            "Not this application",
+            "Ulvek does not answer to this host name. For a proxy or a name of your own, start it \
+             with --public-url.",
+        )
+    }
+
+    /// A body of a kind that is not read here.
+    pub fn wrong_kind(wanted: &str) -> Self {
+        Self::new(
+            StatusCode::UNSUPPORTED_MEDIA_TYPE,
+            "urn:ulvek:problem:media-type",
+            "Not read here",
+            format!("This address reads {wanted} only (Content-Type)."),
+        )
+    }
+
+    /// A body that is not JSON at all.
+    pub fn not_json(reason: impl Into<String>) -> Self {
+        Self::new(StatusCode::BAD_REQUEST, "urn:ulvek:problem:not-json", "Not JSON", reason)
+    }
+
+    /// A request that ended too soon.
+    pub fn cut_off() -> Self {
+        Self::new(
+            StatusCode::BAD_REQUEST,
+            "urn:ulvek:problem:cut-off",
+            "Cut off",
+            "The request ended before its body was complete.",
+        )
+    }
+
+    /// More is asked at once than can be computed.
+    pub fn busy() -> Self {
+        Self::new(
+            StatusCode::TOO_MANY_REQUESTS,
+            "urn:ulvek:problem:busy",
+            "Too much at once",
+            "More is asked at once than can be computed. Ask again in a moment.",
+        )
+    }
+
+    /// A search that runs already, or too many of them.
+    pub fn search_running(detail: &str) -> Self {
+        Self::new(
+            StatusCode::CONFLICT,
+            "urn:ulvek:problem:search-running",
+            "Searching already",
+            detail,
+        )
+    }
+
+    /// No room on the disk.
+    pub fn no_room() -> Self {
+        Self::new(
+            StatusCode::INSUFFICIENT_STORAGE,
+            "urn:ulvek:problem:no-room",
+            "The disk is full",
+            "The disk is nearly full, so nothing is changed any more; everything can still be \
+             looked at. Nothing was changed: free some space, then try again.",
+        )
+    }
+
+    /// The answer to a commit did not come: it may or may not have happened.
+    pub fn unsure() -> Self {
+        Self::new(
+            StatusCode::SERVICE_UNAVAILABLE,
+            "urn:ulvek:problem:unsure",
+            "May have been saved",
+            "The database went away while it saved this. It may have been saved: look before you \
+             try again.",
+        )
+    }
+
     /// A page of another site.
     pub fn foreign() -> Self {
         Self::new(
@@ -109,8 +206,28 @@ impl Problem {
             StatusCode::INTERNAL_SERVER_ERROR,
             "urn:ulvek:problem:internal",
             "A fault of the program",
-            "Something went wrong in the application. Nothing was changed; please try again.",
+            "Something went wrong in the application. It may have been saved: look before you try again.",
         )
+    }
+
+    /// A fault of the program before anything was kept.
+    fn undone() -> Self {
+        Self {
+            detail:
+                "Something went wrong in the application. Nothing was changed; please try again."
+                    .to_owned(),
+            ..Self::internal()
+        }
+    }
+
+    /// The same with why the database is away, when it is that.
+    pub fn with_cause(mut self, cause: Option<String>) -> Self {
+        if self.r#type == DATABASE_AWAY
+            && let Some(cause) = cause
+        {
+            self.detail = format!("{} ({cause}.)", self.detail);
+        }
+        self
     }
 
     /// Took too long.
@@ -119,7 +236,8 @@ impl Problem {
             StatusCode::SERVICE_UNAVAILABLE,
             "urn:ulvek:problem:timeout",
             "Took too long",
-            "The answer took too long. Nothing was changed; please try again.",
+            "The answer took too long. If something was to be changed, it may have been saved: look \
+             before you try again.",
         )
     }
 }
@@ -148,6 +266,28 @@ impl From<StoreError> for Problem {
                 problem.current_version = Some(current);
                 problem
             }
+            StoreError::Overtaken => Self::new(
+                StatusCode::CONFLICT,
+                "urn:ulvek:problem:conflict",
+                "Edited elsewhere",
+                "It was edited elsewhere at the same moment. Nothing was changed; look at it and \
+                 try again.",
+            ),
+            StoreError::InTheWay(cause) => {
+                tracing::warn!(%cause, "another edit is in the way");
+                let mut problem = Self::new(
+                    StatusCode::SERVICE_UNAVAILABLE,
+                    "urn:ulvek:problem:in-the-way",
+                    "Another edit is in the way",
+                    "Another edit held this up. Nothing was changed; try again in a moment.",
+                );
+                problem.again = true;
+                problem
+            }
+            StoreError::Full(cause) => {
+                tracing::error!(%cause, "the disk is full");
+                Self::no_room()
+            }
             StoreError::NoSuchRevision => Self::new(
                 StatusCode::CONFLICT,
                 "urn:ulvek:problem:no-revision",
@@ -158,18 +298,18 @@ impl From<StoreError> for Problem {
                 tracing::warn!(%cause, "the database does not answer");
                 Self::new(
                     StatusCode::SERVICE_UNAVAILABLE,
-                    "urn:ulvek:problem:database-away",
+                    DATABASE_AWAY,
                     "The database is away",
                     "The database does not answer just now. Nothing was changed; try again in a moment.",
                 )
             }
             StoreError::Refused(cause) => {
                 tracing::error!(%cause, "the database refused a statement");
-                Self::internal()
+                Self::undone()
             }
             StoreError::Unreadable(cause) => {
                 tracing::error!(%cause, "stored data cannot be read");
-                Self::internal()
+                Self::undone()
             }
         }
     }
@@ -184,11 +324,15 @@ impl From<sqlx::Error> for Problem {
 impl IntoResponse for Problem {
     fn into_response(self) -> Response {
         let status = StatusCode::from_u16(self.status).unwrap_or(StatusCode::INTERNAL_SERVER_ERROR);
-        {
-            let mut response = (status, Json(self)).into_response();
-            let kind = axum::http::HeaderValue::from_static("application/problem+json");
-            response.headers_mut().insert(header::CONTENT_TYPE, kind);
-            response
+        let mut response = (status, Json(&self)).into_response();
+        let headers = response.headers_mut();
+        let kind = HeaderValue::from_static("application/problem+json");
+        headers.insert(header::CONTENT_TYPE, kind);
+        if matches!(self.status, 429 | 503) {
+            headers.insert(header::RETRY_AFTER, HeaderValue::from(AGAIN_S));
         }
+        // For those around the handlers: to try again, to name a cause.
+        response.extensions_mut().insert(self);
+        response
     }
 }

@@ -1,38 +1,50 @@
 //! Searches that run beside the requests: one for each studio, to be watched and stopped. They live
 //! in memory: a reload of the page finds them again, a restart of the application does not.
 
+use crate::problem::Problem;
 use crate::routes::season_wire::SearchOut;
-use std::collections::HashMap;
-use std::sync::atomic::{AtomicBool, Ordering};
-use std::sync::{Arc, Mutex, PoisonError};
+use std::collections::{HashMap, HashSet};
+use std::sync::{Arc, Mutex, MutexGuard, PoisonError};
 use tokio::sync::watch;
+use ulvek_core::cancel::Cancel;
 use uuid::Uuid;
+
+/// Searches that run at once. [practice] each takes a core
+const MOST_RUNNING: usize = 2;
 
 /// One search.
 #[derive(Clone)]
 struct Search {
     state: watch::Receiver<SearchOut>,
-    stop: Arc<AtomicBool>,
+    cancel: Cancel,
+}
+
+#[derive(Default)]
+struct Known {
+    searches: HashMap<Uuid, Search>,
+    /// Studios whose search is about to begin or runs.
+    taken: HashSet<Uuid>,
 }
 
 /// The searches of all studios; cheap to clone.
 #[derive(Clone, Default)]
 pub struct Searches {
-    known: Arc<Mutex<HashMap<Uuid, Search>>>,
+    known: Arc<Mutex<Known>>,
+}
+
+/// A place for a search of one studio, free again when it is dropped.
+pub struct Place {
+    searches: Searches,
+    studio: Uuid,
 }
 
 /// What a running search reports to and asks.
 pub struct Reporter {
     /// Where it says how far it is.
     pub state: watch::Sender<SearchOut>,
-    stop: Arc<AtomicBool>,
-}
-
-impl Reporter {
-    /// Whether somebody asked it to stop.
-    pub fn is_stopped(&self) -> bool {
-        self.stop.load(Ordering::Relaxed)
-    }
+    /// Raised when somebody asked it to stop.
+    pub cancel: Cancel,
+    _place: Place,
 }
 
 impl Drop for Reporter {
@@ -42,42 +54,67 @@ impl Drop for Reporter {
     }
 }
 
-impl Searches {
-    /// Begins a search for `studio`; `None` when one is running.
-    pub fn begin(&self, studio: Uuid, first: SearchOut) -> Option<Reporter> {
-        let mut known = self.known.lock().unwrap_or_else(PoisonError::into_inner);
-        if known.get(&studio).is_some_and(|s| s.state.borrow().running) {
-            return None;
-        }
+impl Drop for Place {
+    fn drop(&mut self) {
+        self.searches.known().taken.remove(&self.studio);
+    }
+}
+
+impl Place {
+    /// Begins the search.
+    pub fn begin(self, first: SearchOut) -> Reporter {
         let (sender, state) = watch::channel(first);
-        let stop = Arc::new(AtomicBool::new(false));
-        known.insert(studio, Search { state, stop: stop.clone() });
-        Some(Reporter { state: sender, stop })
+        let cancel = Cancel::default();
+        let search = Search { state, cancel: cancel.clone() };
+        self.searches.known().searches.insert(self.studio, search);
+        Reporter { state: sender, cancel, _place: self }
+    }
+}
+
+impl Searches {
+    fn known(&self) -> MutexGuard<'_, Known> {
+        self.known.lock().unwrap_or_else(PoisonError::into_inner)
+    }
+
+    /// A place for a search of `studio`.
+    ///
+    /// # Errors
+    /// A conflict when one is running there, or as many as may run at once elsewhere.
+    pub fn place(&self, studio: Uuid) -> Result<Place, Problem> {
+        let mut known = self.known();
+        if known.taken.contains(&studio) {
+            let said = "A search is running already; stop it first.";
+            return Err(Problem::search_running(said));
+        }
+        if known.taken.len() >= MOST_RUNNING {
+            return Err(Problem::busy());
+        }
+        known.taken.insert(studio);
+        drop(known);
+        Ok(Place { searches: self.clone(), studio })
     }
 
     /// The search of `studio`, running or ended.
     pub fn of(&self, studio: Uuid) -> Option<watch::Receiver<SearchOut>> {
-        let known = self.known.lock().unwrap_or_else(PoisonError::into_inner);
-        known.get(&studio).map(|s| s.state.clone())
+        self.known().searches.get(&studio).map(|s| s.state.clone())
     }
 
     /// Asks the search of `studio` to stop; forgets it when it has ended already.
     pub fn stop(&self, studio: Uuid) {
-        let mut known = self.known.lock().unwrap_or_else(PoisonError::into_inner);
-        let running = known.get(&studio).is_some_and(|s| {
-            s.stop.store(true, Ordering::Relaxed);
+        let mut known = self.known();
+        let running = known.searches.get(&studio).is_some_and(|s| {
+            s.cancel.cancel();
             s.state.borrow().running
         });
         if !running {
-            known.remove(&studio);
+            known.searches.remove(&studio);
         }
     }
 
     /// Asks every search to stop: the application ends.
     pub fn stop_all(&self) {
-        let known = self.known.lock().unwrap_or_else(PoisonError::into_inner);
-        for search in known.values() {
-            search.stop.store(true, Ordering::Relaxed);
+        for search in self.known().searches.values() {
+            search.cancel.cancel();
         }
     }
 }

@@ -1,13 +1,17 @@
 //! `ulvek serve`: database, migrations, application, and an orderly end.
 
+use crate::connections::{MOST_CONNECTIONS, serve_connections};
 use crate::database::{DatabaseError, PrivateDatabase};
 use crate::demo::{DemoError, demo_studio};
 use crate::demo_photographs::keep_photographs;
+use crate::doors::{Doors, PublicUrl};
+use crate::signals::{AtOnce, Stop};
 use crate::state::{App, Clock};
 use crate::web::application;
-use axum::serve::ListenerExt;
 use chrono::{DateTime, Utc};
+use nix::sys::resource::{Resource, getrlimit, setrlimit};
 use std::io::Write;
+use std::net::SocketAddr;
 use std::path::PathBuf;
 use thiserror::Error;
 use tokio::net::TcpListener;
@@ -18,6 +22,10 @@ use ulvek_store::{MIGRATIONS, StoreError};
 pub struct Settings {
     /// Address to listen on.
     pub listen: String,
+    /// Whether others on the network may be let in.
+    pub open_to_network: bool,
+    /// Addresses under which a proxy shows the application.
+    pub public_urls: Vec<PublicUrl>,
     /// Folder of the private database and its data.
     pub data: PathBuf,
     /// Folder of the built front end.
@@ -54,6 +62,16 @@ pub enum ServeError {
     /// The network.
     #[error("cannot listen on {0}: {1}")]
     Listen(String, #[source] std::io::Error),
+    /// An address that others can reach, without the word for it.
+    #[error(
+        "{0} can be reached from the network, and Ulvek has no accounts: whoever reaches it reads \
+         and changes everything. If that is meant, add --open-to-network; better, put a proxy that \
+         signs people in before it"
+    )]
+    Open(SocketAddr),
+    /// The system.
+    #[error("cannot listen to signals: {0}")]
+    Signals(#[source] std::io::Error),
 }
 
 /// Runs the application until it is told to stop.
@@ -61,32 +79,100 @@ pub enum ServeError {
 /// # Errors
 /// [`ServeError`] when it cannot start.
 pub async fn serve(settings: Settings) -> Result<(), ServeError> {
+    let at_once = AtOnce::default();
+    let stop = Stop::listen(at_once.clone()).map_err(ServeError::Signals)?;
     let page = settings.front.join("index.html");
     if !page.exists() {
         return Err(ServeError::NoFront(page));
     }
-    let listener = TcpListener::bind(&settings.listen)
-        .await
-        .map_err(|e| ServeError::Listen(settings.listen.clone(), e))?;
-    let private = match &settings.database_url {
-        Some(_) => None,
-        None => Some(PrivateDatabase::start(&settings.data, true).await?),
+    let listener = listen(&settings).await?;
+    let starting = async {
+        match &settings.database_url {
+            Some(_) => Ok(None),
+            None => PrivateDatabase::start(&settings.data, true).await.map(Some),
+        }
     };
-    let url = private.as_ref().map(|p| p.url().to_owned()).or(settings.database_url.clone());
-    let result = run(&settings, listener, &url.unwrap_or_default()).await;
+    let private = tokio::select! {
+        started = starting => started?,
+        () = stop.told() => return Ok(()),
+    };
+    if let Some(private) = &private {
+        let last = private.last_word();
+        *at_once.lock().unwrap_or_else(std::sync::PoisonError::into_inner) = Some(last);
+    }
+    let result = run(&settings, listener, private.as_ref(), &stop).await;
     if let Some(private) = private {
         private.stop().await;
     }
     result
 }
 
-async fn run(settings: &Settings, listener: TcpListener, url: &str) -> Result<(), ServeError> {
-    let pool = ulvek_store::pool(url)?;
-    MIGRATIONS.run(&pool).await?;
+async fn listen(settings: &Settings) -> Result<TcpListener, ServeError> {
+    let fault = |e| ServeError::Listen(settings.listen.clone(), e);
+    let listener = TcpListener::bind(&settings.listen).await.map_err(fault)?;
+    let address = listener.local_addr().map_err(fault)?;
+    if !address.ip().is_loopback() && !settings.open_to_network {
+        return Err(ServeError::Open(address));
+    }
+    // Each connection is an open file; the usual limit is hardly more than the bound on them.
+    if let Ok((soft, hard)) = getrlimit(Resource::RLIMIT_NOFILE) {
+        let wanted = (4 * MOST_CONNECTIONS as u64).min(hard);
+        if soft < wanted && setrlimit(Resource::RLIMIT_NOFILE, wanted, hard).is_err() {
+            tracing::warn!(soft, "few files may be open at once");
+        }
+    }
+    Ok(listener)
+}
+
+async fn run(
+    settings: &Settings,
+    listener: TcpListener,
+    private: Option<&PrivateDatabase>,
+    stop: &Stop,
+) -> Result<(), ServeError> {
+    let url = private.map(PrivateDatabase::url).or(settings.database_url.as_deref());
+    let pool = ulvek_store::pool(url.unwrap_or_default())?;
     let clock = settings.clock.map_or_else(Clock::default, Clock::starting_at);
+    let prepared = tokio::select! {
+        done = prepare(settings, &pool, clock) => { done?; true }
+        () = stop.told() => false,
+    };
+    if prepared {
+        if let Some(private) = private {
+            private.set_up()?;
+        }
+        let address =
+            listener.local_addr().map_err(|e| ServeError::Listen(settings.listen.clone(), e))?;
+        let mut app = App::new(pool.clone(), clock);
+        app.database = private.map(PrivateDatabase::condition);
+        app.doors = Doors::new(settings.public_urls.clone()).into();
+        let shared = app.clone();
+        let app = application(app, &settings.front);
+        let mut out = std::io::stdout().lock();
+        let _ = writeln!(out, "Ulvek is at http://{address}").and_then(|()| out.flush());
+        drop(out);
+        serve_connections(listener, app, async move {
+            stop.told().await;
+            // Whoever waits for a long computation would otherwise keep the application from
+            // ending.
+            shared.end_computations();
+        })
+        .await;
+    }
+    pool.close().await;
+    Ok(())
+}
+
+/// Brings the tables up to date and loads the demo, once.
+async fn prepare(
+    settings: &Settings,
+    pool: &sqlx::MySqlPool,
+    clock: Clock,
+) -> Result<(), ServeError> {
+    MIGRATIONS.run(pool).await?;
     if settings.demo {
         let mut tx = pool.begin().await?;
-        if ulvek_store::list_studios(&mut tx).await?.is_empty() {
+        if !ulvek_store::is_begun(&mut tx).await? {
             let now = clock.now();
             let id = ulvek_store::create_studio(&mut tx, &demo_studio(now)?, now).await?;
             let stored = ulvek_store::load_studio(&mut tx, id).await?;
@@ -94,44 +180,5 @@ async fn run(settings: &Settings, listener: TcpListener, url: &str) -> Result<()
         }
         tx.commit().await?;
     }
-    let address =
-        listener.local_addr().map_err(|e| ServeError::Listen(settings.listen.clone(), e))?;
-    let app = App::new(pool.clone(), clock);
-    let searches = app.searches.clone();
-    let app = application(app, &settings.front);
-    let mut out = std::io::stdout().lock();
-    let _ = writeln!(out, "Ulvek is at http://{address}").and_then(|()| out.flush());
-    drop(out);
-    // Small answers leave at once instead of waiting for more.
-    let listener = listener.tap_io(|io| {
-        let _ = io.set_nodelay(true);
-    });
-    axum::serve(listener, app)
-        .with_graceful_shutdown(async move {
-            told_to_stop().await;
-            // Whoever watches a search would otherwise keep the application from ending.
-            searches.stop_all();
-        })
-        .await
-        .map_err(|e| ServeError::Listen(settings.listen.clone(), e))?;
-    pool.close().await;
     Ok(())
-}
-
-/// Waits for Ctrl-C or SIGTERM.
-pub async fn told_to_stop() {
-    use tokio::signal::unix::{SignalKind, signal};
-    let (Ok(mut end), Ok(mut interrupt), Ok(mut hangup)) = (
-        signal(SignalKind::terminate()),
-        signal(SignalKind::interrupt()),
-        signal(SignalKind::hangup()),
-    ) else {
-        let _ = tokio::signal::ctrl_c().await;
-        return;
-    };
-    tokio::select! {
-        _ = end.recv() => {}
-        _ = interrupt.recv() => {}
-        _ = hangup.recv() => {}
-    }
 }

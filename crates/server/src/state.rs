@@ -1,11 +1,21 @@
 //! What every handler shares.
 
+use crate::compute::Computer;
+use crate::database::Condition;
+use crate::desks::Desks;
+use crate::doors::Doors;
 use crate::instruments::Scale;
 use crate::problem::Problem;
 use crate::searches::Searches;
 use chrono::{DateTime, Duration, Utc};
 use sqlx::mysql::MySqlPool;
+use sqlx::{MySql, Transaction};
 use std::sync::{Arc, Mutex};
+use tokio::sync::Semaphore;
+use ulvek_store::StoreError;
+
+/// Photographs that are developed at once: each may take half a gigabyte. [practice]
+const DARKROOM: usize = 2;
 
 /// Now, possibly shifted: tests and screenshots run on a day of their own.
 #[derive(Debug, Clone, Copy, Default)]
@@ -25,8 +35,8 @@ impl Clock {
     }
 }
 
-/// What every handler shares; cheap to clone. Nothing is remembered in it between requests but what
-/// lies on the simulated scale and the searches that run.
+/// What every handler shares; cheap to clone. What it remembers between requests can be computed
+/// again, but for what lies on the simulated scale and the searches that run.
 #[derive(Clone)]
 pub struct App {
     /// Connections to the database.
@@ -37,24 +47,76 @@ pub struct App {
     pub scale: Arc<Mutex<Scale>>,
     /// Searches for better plans that run or have ended.
     pub searches: Searches,
+    /// The one place that computes.
+    pub computer: Computer,
+    /// Studios that were looked at lately, with what is known of their films.
+    pub desks: Desks,
+    /// Places to develop photographs.
+    pub darkroom: Arc<Semaphore>,
+    /// The private database, if there is one.
+    pub database: Option<Condition>,
+    /// The names under which the application answers.
+    pub doors: Arc<Doors>,
 }
 
 impl App {
     /// The application on a database, with an empty scale and no search.
     pub fn new(pool: MySqlPool, clock: Clock) -> Self {
-        Self { pool, clock, scale: Arc::default(), searches: Searches::default() }
+        Self {
+            pool,
+            clock,
+            scale: Arc::default(),
+            searches: Searches::default(),
+            computer: Computer::default(),
+            desks: Desks::default(),
+            darkroom: Arc::new(Semaphore::new(DARKROOM)),
+            database: None,
+            doors: Arc::default(),
+        }
+    }
+
+    /// Begins a transaction that changes something.
+    ///
+    /// # Errors
+    /// A problem when the disk is full or the database away.
+    pub async fn begin(&self) -> Result<Transaction<'static, MySql>, Problem> {
+        if self.database.as_ref().is_some_and(|d| !d.has_room()) {
+            return Err(Problem::no_room());
+        }
+        Ok(self.pool.begin().await?)
+    }
+
+    /// Begins a transaction that only reads: everything in it is of one moment.
+    ///
+    /// # Errors
+    /// A problem when the database is away.
+    pub async fn reading(&self) -> Result<Transaction<'static, MySql>, Problem> {
+        Ok(self.pool.begin().await?)
+    }
+
+    /// Gives up everything that is computed: the application ends.
+    pub fn end_computations(&self) {
+        self.searches.stop_all();
+        self.computer.end();
     }
 }
 
-/// Runs a computation away from the threads that answer requests.
+/// Keeps what a transaction changed. The answer to whoever asked is made before, in the transaction:
+/// after this nothing can go wrong any more.
 ///
 /// # Errors
-/// An internal problem when the computation panics.
-pub async fn compute<T: Send + 'static>(
-    work: impl FnOnce() -> T + Send + 'static,
-) -> Result<T, Problem> {
-    tokio::task::spawn_blocking(work).await.map_err(|cause| {
-        tracing::error!(%cause, "a computation failed");
-        Problem::internal()
-    })
+/// A problem that says whether it may have been saved all the same.
+pub async fn commit(tx: Transaction<'static, MySql>) -> Result<(), Problem> {
+    match tx.commit().await.map_err(StoreError::from) {
+        Ok(()) => Ok(()),
+        Err(StoreError::Away(cause)) => {
+            tracing::warn!(%cause, "the database went away during a commit");
+            Err(Problem::unsure())
+        }
+        Err(StoreError::Refused(cause)) => {
+            tracing::error!(%cause, "the database refused a commit");
+            Err(Problem::unsure())
+        }
+        Err(other) => Err(other.into()),
+    }
 }

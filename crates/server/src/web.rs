@@ -1,9 +1,12 @@
 //! The application around the API: the built front end, headers, logs, limits.
 
+use crate::doors::guard;
 use crate::formats::MAX_BYTES;
+use crate::openapi;
 use crate::problem::Problem;
 use crate::routes;
 use crate::state::App;
+use axum::body::Body;
 use axum::extract::{DefaultBodyLimit, Request, State};
 use axum::http::{HeaderName, HeaderValue, StatusCode, header};
 use axum::middleware::{Next, from_fn};
@@ -28,22 +31,25 @@ const CONTENT_POLICY: &str = "default-src 'none'; script-src 'self'; style-src '
 
 /// The whole application; `front` is the folder of the built front end.
 pub fn application(app: App, front: &Path) -> Router {
-    let (api, openapi) = routes::api().split_for_parts();
-    let openapi = Arc::new(openapi);
+    let (api, document) = routes::api().split_for_parts();
+    let document = Arc::new(openapi::completed(document));
     let assets = ServeDir::new(front.join("assets")).precompressed_br().precompressed_gzip();
     let page = ServeDir::new(front)
         .precompressed_br()
         .precompressed_gzip()
         .fallback(ServeFile::new(front.join("index.html")));
     let api = api
-        .route("/api/openapi.json", get(async move || Json(openapi.as_ref().clone())))
+        .route("/api/openapi.json", get(async move || Json(document.as_ref().clone())))
         .route("/api/{*rest}", axum::routing::any(no_such_route))
         .layer(DefaultBodyLimit::max(MAX_BYTES))
-        .layer(from_fn(api_headers))
+        .layer(from_fn_with_state(app.clone(), api_headers))
+        .layer(from_fn(once_more))
         .method_not_allowed_fallback(wrong_method);
     let assets = Router::new().fallback_service(assets).layer(from_fn(asset_headers));
+    let doors = app.doors.clone();
     Router::new()
         .merge(api)
+        .route("/favicon.ico", get(no_such_file))
         .nest_service("/assets", assets)
         .fallback_service(page)
         .layer(CompressionLayer::new())
@@ -52,6 +58,7 @@ pub fn application(app: App, front: &Path) -> Router {
             Problem::internal().into_response()
         }))
         .layer(from_fn_with_state(Duration::from_secs(PATIENCE_S), give_up_late))
+        .layer(from_fn_with_state(doors, guard))
         .layer(from_fn(security_headers))
         .layer(
             TraceLayer::new_for_http()
@@ -78,12 +85,16 @@ pub fn application(app: App, front: &Path) -> Router {
 }
 
 /// The OpenAPI document.
-pub fn openapi() -> utoipa::openapi::OpenApi {
-    routes::api().into_openapi()
+pub fn openapi() -> serde_json::Value {
+    openapi::completed(routes::api().into_openapi())
 }
 
 async fn no_such_route() -> Problem {
     Problem::not_found("such address")
+}
+
+async fn no_such_file() -> Problem {
+    Problem::not_found("such file")
 }
 
 async fn wrong_method() -> Problem {
@@ -96,25 +107,50 @@ async fn give_up_late(State(patience): State<Duration>, request: Request, next: 
         .unwrap_or_else(|_| Problem::timeout().into_response())
 }
 
-async fn api_headers(request: Request, next: Next) -> Response {
-    if !request.method().is_safe() && comes_from_elsewhere(request.headers()) {
-        return Problem::foreign().into_response();
+/// An edit that another one stood in the way of is tried once more before anyone hears of it: it was
+/// taken back whole.
+async fn once_more(request: Request, next: Next) -> Response {
+    if request.method().is_safe() {
+        return next.run(request).await;
     }
+    let (parts, body) = request.into_parts();
+    let bytes = match axum::body::to_bytes(body, MAX_BYTES).await {
+        Ok(bytes) => bytes,
+        Err(cause) if is_too_large(&cause) => return Problem::too_large().into_response(),
+        Err(_) => return Problem::cut_off().into_response(),
+    };
+    let again = Request::from_parts(parts.clone(), Body::from(bytes.clone()));
+    let response = next.clone().run(Request::from_parts(parts, Body::from(bytes))).await;
+    match response.extensions().get::<Problem>() {
+        Some(problem) if problem.again => next.run(again).await,
+        _ => response,
+    }
+}
+
+fn is_too_large(error: &axum::Error) -> bool {
+    let mut cause: Option<&dyn std::error::Error> = Some(error);
+    while let Some(one) = cause {
+        if one.is::<http_body_util::LengthLimitError>() {
+            return true;
+        }
+        cause = one.source();
+    }
+    false
+}
+
+async fn api_headers(State(app): State<App>, request: Request, next: Next) -> Response {
     let mut response = next.run(request).await;
+    if response.status() == StatusCode::SERVICE_UNAVAILABLE
+        && let Some(fault) = app.database.as_ref().and_then(crate::database::Condition::fault)
+        && let Some(problem) = response.extensions().get::<Problem>()
+    {
+        response = problem.clone().with_cause(Some(fault)).into_response();
+    }
     response
         .headers_mut()
         .entry(header::CACHE_CONTROL)
         .or_insert(HeaderValue::from_static("no-store"));
     response
-}
-
-/// Whether a browser sent the request from a page of another site: the application has no accounts
-/// yet, so such a page could otherwise edit the studio of whoever looks at it.
-fn comes_from_elsewhere(headers: &axum::http::HeaderMap) -> bool {
-    let text = |name| headers.get(name).and_then(|v: &HeaderValue| v.to_str().ok());
-    let Some(origin) = text(header::ORIGIN) else { return false };
-    let authority = origin.split_once("://").map_or(origin, |(_, rest)| rest);
-    text(header::HOST) != Some(authority)
 }
 
 /// Assets carry a hash in their name: they never change. A missing one is 404, not the page.
@@ -137,6 +173,7 @@ async fn security_headers(request: Request, next: Next) -> Response {
         (header::REFERRER_POLICY, "no-referrer"),
         (header::X_FRAME_OPTIONS, "DENY"),
         (HeaderName::from_static("cross-origin-opener-policy"), "same-origin"),
+        (HeaderName::from_static("cross-origin-resource-policy"), "same-origin"),
         (HeaderName::from_static("permissions-policy"), "camera=(), microphone=(), geolocation=()"),
     ] {
         headers.insert(name, HeaderValue::from_static(value));

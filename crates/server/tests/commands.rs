@@ -14,7 +14,7 @@ fn ulvek(arguments: &[&str], input: &str) -> Output {
         .stderr(Stdio::piped())
         .spawn()
         .unwrap();
-    child.stdin.take().unwrap().write_all(input.as_bytes()).unwrap();
+    let _ = child.stdin.take().unwrap().write_all(input.as_bytes());
     child.wait_with_output().unwrap()
 }
 
@@ -112,7 +112,7 @@ fn bad_input_exits_with_2_and_one_line_naming_the_place() {
     bad["pictures"][0]["steps"][1]["wet_film_um"] = json!(0);
     for (input, place) in [
         (bad.to_string(), "pictures[0].steps[1].wet_film_um: "),
-        (document().to_string()[..300].to_owned(), "EOF while parsing"),
+        (document().to_string()[..300].to_owned(), "it ends too soon, line 1, column 300"),
         (document().to_string().replace("studio/1", "studio/2"), "format: is \"ulvek.studio/2\""),
         (" ".repeat(50_000_000), "larger than 16 MB"),
     ] {

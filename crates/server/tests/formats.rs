@@ -324,16 +324,20 @@ fn every_number_out_of_its_range_is_named_with_its_limits() {
 fn a_wrong_type_a_wrong_word_and_an_unknown_field_are_refused_at_their_place() {
     assert!(
         broken("/pictures/0/steps/0/kind", json!("stroke"))
-            .starts_with("pictures[0].steps[0].kind: unknown variant `stroke`")
+            .starts_with("pictures[0].steps[0].kind: \"stroke\" is not one of \"ground\"")
     );
     assert!(broken("/pictures/0/due", json!("soon")).starts_with("pictures[0].due: "));
-    assert!(broken("/pictures/0/title", json!(7)).starts_with("pictures[0].title: invalid type"));
     assert!(
-        broken("/studio/schools/waiting", json!("never"))
-            .starts_with("studio.schools.waiting: unknown variant")
+        broken("/pictures/0/title", json!(7))
+            .starts_with("pictures[0].title: must be a text, not 7")
     );
     assert!(
-        broken("/studio", json!({ "nam": "x" })).starts_with("studio.nam: unknown field `nam`")
+        broken("/studio/schools/waiting", json!("never"))
+            .starts_with("studio.schools.waiting: \"never\" is not one of")
+    );
+    assert!(
+        broken("/studio", json!({ "nam": "x" }))
+            .starts_with("studio.nam: \"nam\" is not known here")
     );
     assert_eq!(
         read_document(b"{}").unwrap_err().to_string(),

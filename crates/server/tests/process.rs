@@ -1,12 +1,16 @@
 //! The application as a process with its private MariaDB: set up, guarded, kept, and stopped.
 #![allow(clippy::unwrap_used)]
 
+use nix::sys::signal::Signal;
 use std::io::{BufRead, BufReader, Read, Write};
 use std::net::TcpStream;
 use std::os::unix::fs::PermissionsExt;
 use std::path::{Path, PathBuf};
 use std::process::{Child, Command, Stdio};
 use std::time::{Duration, Instant};
+
+/// A free port on loopback.
+const LOOPBACK: &str = "127.0.0.1:0";
 
 /// A folder that MariaDB's own user may enter, gone afterwards.
 struct Scratch(PathBuf);
@@ -30,22 +34,40 @@ impl Drop for Scratch {
     }
 }
 
-/// Starts the application on a free port; returns it with its address.
-fn serve(scratch: &Scratch) -> (Child, String) {
-    let mut child = Command::new(env!("CARGO_BIN_EXE_ulvek"))
-        .args(["serve", "--demo", "--listen", "127.0.0.1:0", "--data"])
+/// The application, not started yet, on a free port.
+fn command(scratch: &Scratch, listen: &str) -> Command {
+    let mut command = Command::new(env!("CARGO_BIN_EXE_ulvek"));
+    command
+        .args(["serve", "--demo", "--listen", listen, "--data"])
         .arg(scratch.0.join("data"))
         .arg("--front")
         .arg(scratch.0.join("front"))
         .env_remove("DATABASE_URL")
         .stdout(Stdio::piped())
-        .stderr(Stdio::inherit())
-        .spawn()
-        .unwrap();
+        .stderr(Stdio::inherit());
+    command
+}
+
+/// Starts the application; returns it with its address.
+fn serve(scratch: &Scratch) -> (Child, String) {
+    let mut child = command(scratch, LOOPBACK).spawn().unwrap();
     let mut line = String::new();
     BufReader::new(child.stdout.take().unwrap()).read_line(&mut line).unwrap();
     let address = line.trim().strip_prefix("Ulvek is at http://").unwrap().to_owned();
     (child, address)
+}
+
+/// Ends the application in order.
+fn end(mut child: Child) {
+    signal(child.id(), Signal::SIGTERM);
+    assert!(child.wait().unwrap().success());
+}
+
+/// What a start that is refused says.
+fn refusal(scratch: &Scratch) -> String {
+    let out = command(scratch, LOOPBACK).stderr(Stdio::piped()).output().unwrap();
+    assert_eq!(out.status.code(), Some(2));
+    String::from_utf8(out.stderr).unwrap()
 }
 
 /// The whole answer to a GET, headers and body.
@@ -57,7 +79,7 @@ fn get(address: &str, path: &str) -> String {
     String::from_utf8_lossy(&answer).into_owned()
 }
 
-fn signal(pid: u32, signal: nix::sys::signal::Signal) {
+fn signal(pid: u32, signal: Signal) {
     let pid = nix::unistd::Pid::from_raw(i32::try_from(pid).unwrap());
     nix::sys::signal::kill(pid, signal).unwrap();
 }
@@ -65,6 +87,11 @@ fn signal(pid: u32, signal: nix::sys::signal::Signal) {
 /// Process number of the private MariaDB.
 fn database_pid(scratch: &Scratch) -> u32 {
     std::fs::read_to_string(scratch.0.join("data/data/pid")).unwrap().trim().parse().unwrap()
+}
+
+/// Whether a process runs; one that ended and was not asked about yet does not.
+fn runs(pid: u32) -> bool {
+    std::fs::read(format!("/proc/{pid}/cmdline")).is_ok_and(|line| !line.is_empty())
 }
 
 fn wait_until(what: &str, holds: impl Fn() -> bool) {
@@ -86,15 +113,15 @@ fn ctrl_c_stops_all_of_it_and_the_next_start_finds_everything_again() {
     let page = get(&address, "/pictures/any");
     assert!(page.contains("<title>Ulvek</title>") && page.contains("cache-control: no-cache"));
     let database = database_pid(&scratch);
-    signal(child.id(), nix::sys::signal::Signal::SIGINT);
+    signal(child.id(), Signal::SIGINT);
     assert!(child.wait().unwrap().success());
-    assert!(!Path::new(&format!("/proc/{database}")).exists(), "MariaDB is stopped too");
+    assert!(!runs(database), "MariaDB is stopped too");
 
     let (mut child, address) = serve(&scratch);
     let after = get(&address, "/api/studios");
     let body = |answer: &str| answer.rsplit("\r\n\r\n").next().unwrap().to_owned();
     assert_eq!(body(&before), body(&after), "the demo is loaded once, and kept");
-    signal(child.id(), nix::sys::signal::Signal::SIGTERM);
+    signal(child.id(), Signal::SIGTERM);
     assert!(child.wait().unwrap().success());
 }
 
@@ -107,15 +134,32 @@ fn the_private_database_lets_nobody_else_in_and_is_started_again_when_it_dies() 
     };
     assert_eq!(mode("password"), 0o600);
     assert!(!scratch.0.join("data/account.sql").exists(), "the password lies in one place only");
+    let client = |arguments: &[&str]| {
+        let out = Command::new("mariadb-admin")
+            .arg("--no-defaults")
+            .args(arguments)
+            .arg("status")
+            .output()
+            .unwrap();
+        (out.status.success(), String::from_utf8_lossy(&out.stderr).into_owned())
+    };
     let socket = format!("--socket={}", scratch.0.join("data/data/s").display());
-    let root = Command::new("mariadb-admin")
-        .args(["--no-defaults", &socket, "-u", "root", "status"])
-        .output()
-        .unwrap();
-    assert!(!root.status.success(), "root is locked");
+    let line = std::fs::read(format!("/proc/{}/cmdline", database_pid(&scratch))).unwrap();
+    let port = line.split(|b| *b == 0).find(|w| w.starts_with(b"--port=")).unwrap();
+    let port = String::from_utf8(port.to_vec()).unwrap();
+    // The installer makes a root without a password for every name of this machine.
+    for user in ["root", "", "mysql"] {
+        for way in [&[socket.as_str()][..], &["--protocol=tcp", "--host=127.0.0.1", &port]] {
+            let user = format!("--user={user}");
+            let arguments: Vec<&str> = way.iter().copied().chain([user.as_str()]).collect();
+            let (let_in, said) = client(&arguments);
+            assert!(!let_in, "{arguments:?} is let in");
+            assert!(said.contains("denied") || said.contains("locked"), "{said}");
+        }
+    }
 
     let database = database_pid(&scratch);
-    signal(database, nix::sys::signal::Signal::SIGKILL);
+    signal(database, Signal::SIGKILL);
     wait_until("MariaDB is not started again", || {
         std::fs::read_to_string(scratch.0.join("data/data/pid"))
             .is_ok_and(|text| text.trim().parse() != Ok(database))
@@ -123,7 +167,7 @@ fn the_private_database_lets_nobody_else_in_and_is_started_again_when_it_dies() 
     wait_until("the application does not recover", || {
         get(&address, "/api/health").starts_with("HTTP/1.1 200")
     });
-    signal(child.id(), nix::sys::signal::Signal::SIGTERM);
+    signal(child.id(), Signal::SIGTERM);
     assert!(child.wait().unwrap().success());
 }
 
@@ -141,4 +185,121 @@ fn a_front_end_that_is_not_built_is_said_in_one_line() {
         said,
         "ulvek: the front end is not built (/nonexistent/index.html is missing): run ./start, which builds it\n"
     );
+}
+
+#[test]
+fn an_application_that_was_killed_is_started_again_and_keeps_what_it_said_it_kept() {
+    let scratch = Scratch::new("killed");
+    let (mut child, address) = serve(&scratch);
+    let before = get(&address, "/api/studios");
+    let orphan = database_pid(&scratch);
+    // A second one beside it is refused at once, and harms nothing.
+    let said = refusal(&scratch);
+    assert!(said.contains("is in use by another Ulvek (process "), "{said}");
+    child.kill().unwrap();
+    child.wait().unwrap();
+    assert!(runs(orphan), "its database goes on");
+    let (child, address) = serve(&scratch);
+    assert!(!runs(orphan), "and is ended by the next start");
+    let body = |answer: &str| answer.rsplit("\r\n\r\n").next().unwrap().to_owned();
+    assert_eq!(body(&before), body(&get(&address, "/api/studios")));
+    end(child);
+}
+
+#[test]
+fn a_first_start_cut_off_anywhere_is_gone_on_with_by_the_next() {
+    let scratch = Scratch::new("cut");
+    // From the first moment to beyond the whole set-up: 0 to 3 s in steps that grow.
+    for (n, ms) in [0, 20, 100, 300, 500, 800, 1200, 2000].iter().enumerate() {
+        let _ = std::fs::remove_dir_all(scratch.0.join("data"));
+        let mut child = command(&scratch, LOOPBACK).spawn().unwrap();
+        let until = Instant::now() + Duration::from_millis(*ms);
+        while Instant::now() < until {
+            std::thread::yield_now();
+        }
+        let how = if n % 2 == 0 { Signal::SIGKILL } else { Signal::SIGTERM };
+        signal(child.id(), how);
+        child.wait().unwrap();
+        let (child, address) = serve(&scratch);
+        let studios = get(&address, "/api/studios");
+        assert_eq!(studios.matches("\"created_at\"").count(), 1, "after {ms} ms: {studios}");
+        assert!(get(&address, "/api/health").starts_with("HTTP/1.1 200"));
+        end(child);
+    }
+}
+
+#[test]
+fn a_folder_that_is_not_ours_is_left_as_it_is() {
+    let scratch = Scratch::new("foreign");
+    let data = scratch.0.join("data");
+    std::fs::create_dir_all(data.join("data")).unwrap();
+    std::fs::write(data.join("data/letter.txt"), "keep me").unwrap();
+    let owner = std::fs::metadata(&data).unwrap();
+    let said = refusal(&scratch);
+    assert!(said.contains("is not empty and was not made by Ulvek"), "{said}");
+    assert_eq!(std::fs::read_to_string(data.join("data/letter.txt")).unwrap(), "keep me");
+    assert_eq!(std::fs::read_dir(&data).unwrap().count(), 1, "nothing was put beside it");
+    use std::os::unix::fs::MetadataExt;
+    assert_eq!(std::fs::metadata(&data).unwrap().uid(), owner.uid());
+
+    // A folder of ours whose database is gone is not begun anew either.
+    std::fs::remove_dir_all(&data).unwrap();
+    let (child, _) = serve(&scratch);
+    end(child);
+    std::fs::rename(data.join("data"), scratch.0.join("elsewhere")).unwrap();
+    let said = refusal(&scratch);
+    assert!(said.contains("the database of this folder is gone"), "{said}");
+    std::fs::rename(scratch.0.join("elsewhere"), data.join("data")).unwrap();
+    let (child, _) = serve(&scratch);
+    end(child);
+}
+
+#[test]
+fn half_sent_headers_stop_nobody_and_do_not_hold_the_end_up() {
+    let scratch = Scratch::new("slow");
+    let (mut child, address) = serve(&scratch);
+    let half: Vec<TcpStream> = (0..400)
+        .map(|_| {
+            let mut stream = TcpStream::connect(&address).unwrap();
+            stream.write_all(b"GET /api/health HTTP/1.1\r\nHost: 127.0.0.1\r\nX-Slow: ").unwrap();
+            stream
+        })
+        .collect();
+    assert!(get(&address, "/api/health").starts_with("HTTP/1.1 200"), "others are served");
+    let told = Instant::now();
+    signal(child.id(), Signal::SIGTERM);
+    assert!(child.wait().unwrap().success());
+    assert!(told.elapsed() < Duration::from_secs(60), "one of them blocked the end for good");
+    drop(half);
+}
+
+#[test]
+fn a_second_signal_ends_it_at_once_and_its_database_too() {
+    let scratch = Scratch::new("twice");
+    let (mut child, address) = serve(&scratch);
+    let database = database_pid(&scratch);
+    // Somebody who never finishes asking keeps it from ending by itself for a while.
+    let mut stream = TcpStream::connect(&address).unwrap();
+    stream
+        .write_all(
+            b"POST /api/studios/demo HTTP/1.1\r\nHost: 127.0.0.1\r\nContent-Length: 9\r\n\r\n",
+        )
+        .unwrap();
+    signal(child.id(), Signal::SIGINT);
+    wait_until("it goes on listening", || TcpStream::connect(&address).is_err());
+    signal(child.id(), Signal::SIGINT);
+    let status = child.wait().unwrap();
+    assert_eq!(status.code(), Some(130), "{status}");
+    wait_until("the database goes on", || !runs(database));
+}
+
+#[test]
+fn others_on_the_network_are_let_in_only_with_the_word_for_it() {
+    let scratch = Scratch::new("open");
+    let out = command(&scratch, "0.0.0.0:0").stderr(Stdio::piped()).output();
+    let out = out.unwrap();
+    assert_eq!(out.status.code(), Some(2));
+    let said = String::from_utf8(out.stderr).unwrap();
+    assert!(said.contains("add --open-to-network"), "{said}");
+    assert!(!scratch.0.join("data").exists(), "nothing was begun");
 }

@@ -21,14 +21,14 @@ pub use photograph::{
     name_photograph, photographs_of, photographs_of_studio, restore_photograph,
 };
 pub use picture::{
-    StoredPicture, create_picture, delete_picture, load_picture, restore_picture, save_picture,
-    step_picture, studio_of,
+    StoredPicture, count_pictures, create_picture, delete_picture, load_picture, restore_picture,
+    save_picture, step_picture, studio_of,
 };
 pub use revision::{Direction, History};
 pub use shelf::{ShelfState, hold_shelf, save_shelf, step_shelf};
 pub use studio::{
-    StoredStudio, StudioListing, create_studio, list_studios, load_studio, save_settings,
-    step_settings,
+    StoredStudio, StudioListing, StudioState, create_studio, delete_studio, is_begun, list_studios,
+    load_studio, restore_studio, save_settings, step_settings, studio_state,
 };
 
 use sqlx::mysql::{MySqlPool, MySqlPoolOptions};
@@ -42,6 +42,9 @@ const CONNECTIONS: u32 = 8;
 /// How long a request waits for a connection [s] before the database counts as away. [practice]
 const PATIENCE_S: u64 = 3;
 
+/// How long an edit waits for a lock of another one [s]. [practice]
+const LOCK_WAIT_S: u64 = 5;
+
 /// A pool of connections to the database at `url`; connects when first used.
 ///
 /// # Errors
@@ -50,6 +53,16 @@ pub fn pool(url: &str) -> Result<MySqlPool, StoreError> {
     Ok(MySqlPoolOptions::new()
         .max_connections(CONNECTIONS)
         .acquire_timeout(Duration::from_secs(PATIENCE_S))
+        .after_connect(|conn, _| {
+            Box::pin(async move {
+                // Shorter than the patience of whoever asks: the edit is then tried again.
+                sqlx::query("SET SESSION innodb_lock_wait_timeout = ?")
+                    .bind(LOCK_WAIT_S)
+                    .execute(conn)
+                    .await
+                    .map(|_| ())
+            })
+        })
         .connect_lazy(url)?)
 }
 

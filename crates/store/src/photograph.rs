@@ -129,30 +129,39 @@ pub async fn load_rendition(
     rendition: Rendition,
 ) -> Result<Vec<u8>, StoreError> {
     let query = match rendition {
-        Rendition::Whole => "SELECT whole FROM photograph WHERE id = ? AND deleted_at IS NULL",
-        Rendition::Small => "SELECT small FROM photograph WHERE id = ? AND deleted_at IS NULL",
+        Rendition::Whole => {
+            "SELECT f.whole FROM photograph f JOIN picture p ON p.id = f.picture_id \
+             JOIN studio s ON s.id = p.studio_id WHERE f.id = ? AND f.deleted_at IS NULL \
+             AND p.deleted_at IS NULL AND s.deleted_at IS NULL"
+        }
+        Rendition::Small => {
+            "SELECT f.small FROM photograph f JOIN picture p ON p.id = f.picture_id \
+             JOIN studio s ON s.id = p.studio_id WHERE f.id = ? AND f.deleted_at IS NULL \
+             AND p.deleted_at IS NULL AND s.deleted_at IS NULL"
+        }
     };
     let (bytes,): (Vec<u8>,) = sqlx::query_as(query).bind(id).fetch_one(conn).await?;
     Ok(bytes)
 }
 
-/// Changes what is said of a photograph.
+/// Changes what is said of a photograph of `picture`.
 ///
 /// # Errors
-/// [`StoreError::NotFound`] when there is none.
+/// [`StoreError::NotFound`] when that picture has no such photograph.
 pub async fn name_photograph(
     conn: &mut MySqlConnection,
-    id: Uuid,
+    (picture, id): (Uuid, Uuid),
     (taken_at, step, caption): (DateTime<Utc>, Option<&str>, &str),
 ) -> Result<(), StoreError> {
     let done = sqlx::query(
         "UPDATE photograph SET taken_at = ?, step_code = ?, caption = ? \
-         WHERE id = ? AND deleted_at IS NULL",
+         WHERE id = ? AND picture_id = ? AND deleted_at IS NULL",
     )
     .bind(taken_at)
     .bind(step)
     .bind(caption)
     .bind(id)
+    .bind(picture)
     .execute(conn)
     .await?;
     if done.rows_affected() == 1 { Ok(()) } else { Err(StoreError::NotFound) }

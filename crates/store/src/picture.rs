@@ -25,7 +25,7 @@ pub struct StoredPicture {
 
 #[derive(FromRow)]
 pub(crate) struct PictureRow {
-    id: Uuid,
+    pub id: Uuid,
     studio_id: Uuid,
     code: String,
     body: String,
@@ -33,10 +33,7 @@ pub(crate) struct PictureRow {
 }
 
 impl PictureRow {
-    pub async fn into_stored(
-        self,
-        conn: &mut MySqlConnection,
-    ) -> Result<StoredPicture, StoreError> {
+    pub fn into_stored(self, history: History) -> Result<StoredPicture, StoreError> {
         let body: PictureBody = serde_json::from_str(&self.body)
             .map_err(|e| StoreError::Unreadable(format!("picture {}: {e}", self.code)))?;
         Ok(StoredPicture {
@@ -44,7 +41,7 @@ impl PictureRow {
             studio: self.studio_id,
             version: self.version,
             picture: body.into_picture(self.code),
-            history: revision::history(conn, self.id).await?,
+            history,
         })
     }
 }
@@ -111,7 +108,8 @@ pub async fn load_picture(
     .bind(id)
     .fetch_one(&mut *conn)
     .await?;
-    row.into_stored(conn).await
+    let history = revision::history(conn, id).await?;
+    row.into_stored(history)
 }
 
 /// Replaces a picture that is at version `given` and records a revision called `label`. Belongs in
@@ -170,6 +168,19 @@ async fn replace(
     .execute(&mut *conn)
     .await?;
     if done.rows_affected() == 1 { Ok(()) } else { Err(why_not(conn, id, given).await) }
+}
+
+/// How many pictures a studio has.
+///
+/// # Errors
+/// [`StoreError`].
+pub async fn count_pictures(conn: &mut MySqlConnection, studio: Uuid) -> Result<usize, StoreError> {
+    let (count,): (i64,) =
+        sqlx::query_as("SELECT COUNT(*) FROM picture WHERE studio_id = ? AND deleted_at IS NULL")
+            .bind(studio)
+            .fetch_one(conn)
+            .await?;
+    Ok(usize::try_from(count).unwrap_or_default())
 }
 
 /// Why a write with a version changed no row.

@@ -7,6 +7,7 @@ use crate::StoreError;
 use chrono::{DateTime, Utc};
 use serde::{Serialize, de::DeserializeOwned};
 use sqlx::MySqlConnection;
+use std::collections::HashMap;
 use uuid::Uuid;
 
 /// Revisions kept of one aggregate. [practice]
@@ -109,6 +110,29 @@ pub(crate) async fn history(
     // The first revision is where the aggregate began: it can be returned to, not taken back.
     let undo = label(now - 1).and_then(|_| label(now));
     Ok(History { undo, redo: label(now + 1) })
+}
+
+/// The same for every picture of `studio` that has been edited.
+pub(crate) async fn histories_in(
+    conn: &mut MySqlConnection,
+    studio: Uuid,
+) -> Result<HashMap<Uuid, History>, StoreError> {
+    type Row = (Uuid, Option<String>, String, Option<String>);
+    let rows: Vec<Row> = sqlx::query_as(
+        "SELECT c.owner_id, b.label, c.label, a.label \
+         FROM picture p JOIN revision c ON c.owner_id = p.id AND c.is_current \
+         LEFT JOIN revision b ON b.owner_id = c.owner_id AND b.number = c.number - 1 \
+         LEFT JOIN revision a ON a.owner_id = c.owner_id AND a.number = c.number + 1 \
+         WHERE p.studio_id = ? AND p.deleted_at IS NULL",
+    )
+    .bind(studio)
+    .fetch_all(conn)
+    .await?;
+    // As above: the first revision cannot be taken back.
+    let history = |(owner, before, now, after): Row| {
+        (owner, History { undo: before.map(|_| now), redo: after })
+    };
+    Ok(rows.into_iter().map(history).collect())
 }
 
 /// Makes one revision current, or not.

@@ -38,14 +38,111 @@ pub struct StoredStudio {
     pub shelf: ShelfState,
 }
 
-/// Every studio, the newest first.
+/// Every studio, the newest first: those that are there, or those that were taken away.
 ///
 /// # Errors
 /// [`StoreError`].
-pub async fn list_studios(conn: &mut MySqlConnection) -> Result<Vec<StudioListing>, StoreError> {
-    Ok(sqlx::query_as("SELECT id, name, created_at FROM studio ORDER BY created_at DESC, id DESC")
-        .fetch_all(conn)
-        .await?)
+pub async fn list_studios(
+    conn: &mut MySqlConnection,
+    taken_away: bool,
+) -> Result<Vec<StudioListing>, StoreError> {
+    Ok(sqlx::query_as(
+        "SELECT id, name, created_at FROM studio WHERE (deleted_at IS NOT NULL) = ? \
+         ORDER BY created_at DESC, id DESC",
+    )
+    .bind(taken_away)
+    .fetch_all(conn)
+    .await?)
+}
+
+/// Takes a studio away with all that is in it; it can be brought back.
+///
+/// # Errors
+/// [`StoreError::Stale`] when its settings were edited since version `given`.
+pub async fn delete_studio(
+    conn: &mut MySqlConnection,
+    id: Uuid,
+    given: i64,
+    at: DateTime<Utc>,
+) -> Result<(), StoreError> {
+    let done = sqlx::query(
+        "UPDATE studio SET deleted_at = ?, version = version + 1 \
+         WHERE id = ? AND version = ? AND deleted_at IS NULL",
+    )
+    .bind(at)
+    .bind(id)
+    .bind(given)
+    .execute(&mut *conn)
+    .await?;
+    if done.rows_affected() == 1 { Ok(()) } else { Err(why_not(conn, id, given).await) }
+}
+
+/// Brings a studio back that was taken away.
+///
+/// # Errors
+/// [`StoreError::NotFound`] when there never was one.
+pub async fn restore_studio(conn: &mut MySqlConnection, id: Uuid) -> Result<(), StoreError> {
+    sqlx::query(
+        "UPDATE studio SET deleted_at = NULL, version = version + 1 \
+         WHERE id = ? AND deleted_at IS NOT NULL",
+    )
+    .bind(id)
+    .execute(&mut *conn)
+    .await?;
+    let _: (i64,) =
+        sqlx::query_as("SELECT version FROM studio WHERE id = ?").bind(id).fetch_one(conn).await?;
+    Ok(())
+}
+
+/// Why a write with a version changed no row.
+async fn why_not(conn: &mut MySqlConnection, id: Uuid, given: i64) -> StoreError {
+    let row = sqlx::query_as("SELECT version FROM studio WHERE id = ? AND deleted_at IS NULL")
+        .bind(id)
+        .fetch_one(conn)
+        .await;
+    match row {
+        Ok((current,)) => StoreError::Stale { given, current },
+        Err(error) => error.into(),
+    }
+}
+
+/// What a studio is made of, by versions: the same as long as nothing in it was changed.
+#[derive(Debug, Clone, PartialEq, Eq, Hash, Default)]
+pub struct StudioState {
+    settings: i64,
+    shelf: i64,
+    pictures: Vec<(Uuid, i64)>,
+    photographs: Vec<(Uuid, DateTime<Utc>)>,
+}
+
+/// Reads what a studio is made of.
+///
+/// # Errors
+/// [`StoreError::NotFound`] when there is none.
+pub async fn studio_state(conn: &mut MySqlConnection, id: Uuid) -> Result<StudioState, StoreError> {
+    let (settings, shelf): (i64, i64) = sqlx::query_as(
+        "SELECT s.version, h.version FROM studio s JOIN shelf h ON h.studio_id = s.id \
+         WHERE s.id = ? AND s.deleted_at IS NULL",
+    )
+    .bind(id)
+    .fetch_one(&mut *conn)
+    .await?;
+    let pictures = sqlx::query_as(
+        "SELECT id, version FROM picture WHERE studio_id = ? AND deleted_at IS NULL \
+         ORDER BY position, id",
+    )
+    .bind(id)
+    .fetch_all(&mut *conn)
+    .await?;
+    let photographs = sqlx::query_as(
+        "SELECT f.id, f.taken_at FROM photograph f JOIN picture p ON p.id = f.picture_id \
+         WHERE p.studio_id = ? AND p.deleted_at IS NULL AND f.deleted_at IS NULL \
+         ORDER BY f.taken_at, f.id",
+    )
+    .bind(id)
+    .fetch_all(conn)
+    .await?;
+    Ok(StudioState { settings, shelf, pictures, photographs })
 }
 
 /// Stores a whole studio as a new one. Belongs in a transaction: all of it or nothing.
@@ -86,7 +183,7 @@ fn text(body: &SettingsBody) -> Result<String, StoreError> {
 /// [`StoreError::NotFound`] when there is none.
 pub async fn load_studio(conn: &mut MySqlConnection, id: Uuid) -> Result<StoredStudio, StoreError> {
     let (settings, version): (String, i64) =
-        sqlx::query_as("SELECT settings, version FROM studio WHERE id = ?")
+        sqlx::query_as("SELECT settings, version FROM studio WHERE id = ? AND deleted_at IS NULL")
             .bind(id)
             .fetch_one(&mut *conn)
             .await?;
@@ -101,9 +198,11 @@ pub async fn load_studio(conn: &mut MySqlConnection, id: Uuid) -> Result<StoredS
     .bind(id)
     .fetch_all(&mut *conn)
     .await?;
+    let mut histories = revision::histories_in(conn, id).await?;
     let mut pictures = Vec::with_capacity(rows.len());
     for row in rows {
-        pictures.push(row.into_stored(conn).await?);
+        let history = histories.remove(&row.id).unwrap_or_default();
+        pictures.push(row.into_stored(history)?);
     }
     document.pictures = pictures.iter().map(|p| p.picture.clone()).collect();
     let history = revision::history(conn, id).await?;
@@ -153,7 +252,7 @@ async fn replace(
 ) -> Result<(), StoreError> {
     let done = sqlx::query(
         "UPDATE studio SET name = ?, settings = ?, version = version + 1 \
-         WHERE id = ? AND version = ?",
+         WHERE id = ? AND version = ? AND deleted_at IS NULL",
     )
     .bind(body.name())
     .bind(text(body)?)
@@ -161,12 +260,14 @@ async fn replace(
     .bind(given)
     .execute(&mut *conn)
     .await?;
-    if done.rows_affected() == 1 {
-        return Ok(());
-    }
-    let (current,): (i64,) = sqlx::query_as("SELECT version FROM studio WHERE id = ?")
-        .bind(id)
-        .fetch_one(&mut *conn)
-        .await?;
-    Err(StoreError::Stale { given, current })
+    if done.rows_affected() == 1 { Ok(()) } else { Err(why_not(conn, id, given).await) }
+}
+
+/// Whether there ever was a studio, also one that was taken away since.
+///
+/// # Errors
+/// [`StoreError`].
+pub async fn is_begun(conn: &mut MySqlConnection) -> Result<bool, StoreError> {
+    let (count,): (i64,) = sqlx::query_as("SELECT COUNT(*) FROM studio").fetch_one(conn).await?;
+    Ok(count > 0)
 }

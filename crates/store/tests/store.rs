@@ -75,10 +75,10 @@ async fn a_studio_that_fails_half_way_leaves_nothing(pool: MySqlPool) {
     let mut tx = pool.begin().await.unwrap();
     let twice = studio(vec![picture("same"), picture("same")]);
     let failed = create_studio(&mut tx, &twice, at()).await;
-    assert!(matches!(failed, Err(StoreError::Refused(_))), "{failed:?}");
+    assert!(matches!(failed, Err(StoreError::Overtaken)), "{failed:?}");
     drop(tx);
     let mut conn = pool.acquire().await.unwrap();
-    assert_eq!(list_studios(&mut conn).await.unwrap(), []);
+    assert_eq!(list_studios(&mut conn, false).await.unwrap(), []);
 }
 
 #[sqlx::test(migrator = "MIGRATIONS")]
@@ -182,7 +182,7 @@ async fn two_transactions_that_lock_each_other_out_are_told_to_ask_again(pool: M
     let (one, other) = tokio::join!(edit(a, b, &met), edit(b, a, &met));
     let lost = [&one, &other].into_iter().filter(|r| r.is_err()).collect::<Vec<_>>();
     assert_eq!(lost.len(), 1, "one of them goes through: {one:?} {other:?}");
-    assert!(matches!(lost[0], Err(StoreError::Away(_))), "{lost:?}");
+    assert!(matches!(lost[0], Err(StoreError::InTheWay(_))), "{lost:?}");
 }
 
 #[sqlx::test(migrator = "MIGRATIONS")]
@@ -231,7 +231,7 @@ async fn a_shelf_cannot_change_under_an_edit_that_holds_it(pool: MySqlPool) {
     hold_shelf(&mut holder, id).await.unwrap();
     sqlx::query("SET innodb_lock_wait_timeout = 1").execute(&mut *conn).await.unwrap();
     let waits = save_shelf(&mut conn, id, 1, &written, "meanwhile", at()).await;
-    assert!(matches!(waits, Err(StoreError::Away(_))), "{waits:?}");
+    assert!(matches!(waits, Err(StoreError::InTheWay(_))), "{waits:?}");
     drop(holder);
     assert_eq!(save_shelf(&mut conn, id, 1, &written, "after", at()).await.unwrap(), 2);
 }
@@ -293,13 +293,13 @@ async fn photographs_belong_to_their_picture_and_go_and_come_with_a_word(pool: M
     assert_eq!(small, [4]);
     // The same words again are no fault.
     for _ in 0..2 {
-        name_photograph(&mut conn, first, (at(), None, "named")).await.unwrap();
+        name_photograph(&mut conn, (picture, first), (at(), None, "named")).await.unwrap();
     }
     delete_photograph(&mut conn, first, at()).await.unwrap();
     let gone = load_rendition(&mut conn, first, Rendition::Whole).await;
     assert!(matches!(gone, Err(StoreError::NotFound)));
     assert!(matches!(
-        name_photograph(&mut conn, first, (at(), None, "too late")).await,
+        name_photograph(&mut conn, (picture, first), (at(), None, "too late")).await,
         Err(StoreError::NotFound)
     ));
     assert_eq!(restore_photograph(&mut conn, first).await.unwrap(), picture);

@@ -79,6 +79,30 @@ impl AirSeries {
         Self { base: self.base, readings: kept.chain(readings).collect() }
     }
 
+    /// This series with `readings` in place of its own within their span, and nowhere else. The last
+    /// one stands for as long as the one before it; then what was known goes on.
+    pub fn replaced_within(&self, mut readings: Vec<(f64, Air)>) -> Self {
+        readings.sort_by(|a, b| a.0.total_cmp(&b.0));
+        let (Some((first, _)), Some((last, _))) = (readings.first(), readings.last()) else {
+            return self.clone();
+        };
+        let (first, last) = (*first, *last);
+        let stands = match readings[..] {
+            [.., (before, _), (last, _)] => last - before,
+            _ => 3600.0,
+        };
+        let end = last + stands;
+        let next = self.next_change(last).filter(|next| *next <= end);
+        if next.is_none() {
+            readings.push((end, *self.at(end)));
+        }
+        let before = self.readings.iter().filter(|(t, _)| *t < first).copied();
+        let after = self.readings.iter().filter(|(t, _)| *t > last).copied();
+        let mut all: Vec<(f64, Air)> = before.chain(after).chain(readings).collect();
+        all.sort_by(|a, b| a.0.total_cmp(&b.0));
+        Self { base: self.base, readings: all }
+    }
+
     /// The air at time `t` [s].
     pub fn at(&self, t: f64) -> &Air {
         match self.readings.partition_point(|(at, _)| *at <= t) {

@@ -26,6 +26,12 @@ impl Events {
         FilmState::REACHED.iter().position(|s| *s == state).and_then(|i| self.reached[i])
     }
 
+    /// Those that were reached by `t` [s].
+    pub fn until(&self, t: f64) -> Self {
+        let reached = self.reached.map(|at| at.filter(|at| *at <= t));
+        Self { reached, last: self.last }
+    }
+
     /// Takes a reading at `t` [s]; a state's time is interpolated between two readings.
     pub(super) fn observe(&mut self, t: f64, reading: Reading) {
         for (slot, state) in self.reached.iter_mut().zip(FilmState::REACHED) {

@@ -7,6 +7,7 @@ use super::law::Law;
 use super::stack::{Grid, Stack};
 use super::state::FilmState;
 use crate::air::{Air, AirSeries, GAS_CONSTANT, KELVIN, Transfer, vapour_concentration_kg_m3};
+use crate::cancel::give_up_if_cancelled;
 
 /// How far ahead a state is looked for [s]: 400 days, formats.md.
 pub const HORIZON_S: f64 = 400.0 * 86_400.0;
@@ -65,6 +66,8 @@ pub struct Film {
     grid: Grid,
     length_m: f64,
     time: f64,
+    /// When the last coat was laid [s].
+    laid: f64,
     trial: f64,
     /// Length of the last step and the contents before it; `None` right after a coat is laid.
     before: Option<f64>,
@@ -98,6 +101,7 @@ impl Film {
             grid,
             length_m,
             time: start,
+            laid: start,
             trial: FIRST_STEP,
             before: None,
             w_before: Vec::new(),
@@ -137,6 +141,7 @@ impl Film {
         {
             buffer.resize(n, 0.0);
         }
+        self.laid = self.time;
         self.trial = FIRST_STEP;
         self.before = None;
         self.events = Events::new();
@@ -152,9 +157,13 @@ impl Film {
             return false;
         }
         let reached = |events: &Events| stop.is_some_and(|s| events.at(s).is_some());
-        while self.time < until && !reached(&self.events) {
+        // After the horizon a film counts as it is: nothing is followed past it.
+        let settled = self.laid + HORIZON_S;
+        let end = until.min(settled);
+        while self.time < end && !reached(&self.events) {
+            give_up_if_cancelled();
             let room = self.room_in(air);
-            let limit = air.next_change(self.time).map_or(until, |change| change.min(until));
+            let limit = air.next_change(self.time).map_or(end, |change| change.min(end));
             let left = limit - self.time;
             let mut dt = self.trial.min(LONGEST_STEP);
             if dt >= left {
@@ -177,7 +186,13 @@ impl Film {
                 self.events.observe(self.time, reading);
             }
         }
-        reached(&self.events)
+        let reached = reached(&self.events);
+        if !reached && self.time < until {
+            self.time = until;
+            self.before = None;
+            self.trial = FIRST_STEP;
+        }
+        reached
     }
 
     fn room_in(&mut self, air: &AirSeries) -> Room {

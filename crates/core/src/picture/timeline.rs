@@ -64,6 +64,17 @@ const LEAST_FRAMES: usize = 40;
 /// First moment after a coat that is drawn [s]. [practice]
 const FIRST_FRAME_S: f64 = 30.0;
 
+impl Timeline {
+    /// The same as it was known at `t` [s]: what the last coat reaches later is left out.
+    pub fn until(&self, t: f64) -> Self {
+        let mut known = self.clone();
+        if let Some(last) = known.coats.last_mut() {
+            last.events = last.events.until(t.max(last.coat.at));
+        }
+        known
+    }
+}
+
 /// Follows `coats` (in order of time) over a ground and on to `until` [s].
 ///
 /// `absorbs_m` [m of water] and `length_m` [m] are those of the picture. Up to `frames` moments

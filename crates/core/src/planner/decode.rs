@@ -5,6 +5,7 @@ use super::films::{Film, Films};
 use super::problem::{Known, Problem, whole_minute};
 use super::score::Score;
 use super::{Blocked, Wait, WaitReason};
+use crate::cancel::give_up_if_cancelled;
 use std::cmp::Ordering;
 
 /// Whose turn it is, one entry for each step still to do, and in which order each picture's come.
@@ -207,6 +208,7 @@ impl Schedule {
     ) -> Option<Self> {
         let mut schedule = Self::new(problem, films);
         for turn in &order.turns {
+            give_up_if_cancelled();
             let p = *turn as usize;
             let progress = &schedule.progress[p];
             let Some(i) = order.inner[p].get(progress.next).map(|i| *i as usize) else { continue };
@@ -229,6 +231,7 @@ impl Schedule {
         let mut schedule = Self::new(problem, films);
         let mut offers: Vec<Option<Placed>> = vec![None; schedule.progress.len()];
         loop {
+            give_up_if_cancelled();
             for (p, offer) in offers.iter_mut().enumerate() {
                 if offer.as_ref().is_some_and(|o| schedule.still_free(problem, o)) {
                     continue;

@@ -69,8 +69,15 @@ impl Films {
 
     /// The pictures as they are, their films on `grid`.
     pub fn on(document: &StudioDocument, grid: Grid) -> Self {
-        let mut films = Self {
-            grid,
+        let mut films = Self { grid, ..Self::none() };
+        films.begin(document);
+        films
+    }
+
+    /// Nothing at all: what stands where films were lent.
+    pub fn none() -> Self {
+        Self {
+            grid: Grid::PLANNING,
             nodes: Vec::new(),
             roots: Vec::new(),
             after: HashMap::new(),
@@ -79,9 +86,17 @@ impl Films {
             earliest: HashMap::new(),
             judged: Judged::Films,
             made: 0,
-        };
-        films.begin(document);
-        films
+        }
+    }
+
+    /// Whether it has a beginning for every picture of `document`.
+    pub fn knows(&self, document: &StudioDocument) -> bool {
+        self.roots.len() == document.pictures.len()
+    }
+
+    /// Forgets the earliest finishes, which were those of plans from an earlier moment.
+    pub fn forget_finishes(&mut self) {
+        self.earliest.clear();
     }
 
     fn begin(&mut self, document: &StudioDocument) {
@@ -100,7 +115,7 @@ impl Films {
             && old.schools == new.schools
             && old.materials == new.materials
             && old.hours == new.hours;
-        if !same_room || old.pictures.len() != new.pictures.len() {
+        if !same_room || !self.knows(old) || old.pictures.len() != new.pictures.len() {
             *self = Self::new(new);
             return;
         }

@@ -8,6 +8,7 @@
 mod bound;
 mod calendar;
 mod decode;
+mod desk;
 mod films;
 mod finish;
 mod holds;
@@ -21,6 +22,7 @@ mod score;
 mod search;
 mod ways;
 
+pub use desk::Desk;
 pub use holds::{Held, Link, holds};
 pub use odds::{PictureOdds, odds};
 pub use outlook::{CoatOutlook, FilmMoment, film_line, outlook};

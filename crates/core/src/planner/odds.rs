@@ -5,14 +5,16 @@
 //! "Uncertainty"). What is laid was laid when it was; its film is no surer. The order of work stays;
 //! a step is done in the first hours after its film is ready in that future.
 
+use super::Request;
 use super::decode::{Order, Schedule};
 use super::films::Films;
 use super::problem::Problem;
-use super::search::Planner;
+use super::search::carried;
 use crate::air::{Air, AirSeries};
+use crate::cancel;
 use crate::film::Grid;
 use crate::quantity::{AirSpeed, Pace, WetFilm};
-use crate::studio::StudioDocument;
+use crate::studio::{StudioDocument, Turn};
 use chrono::{DateTime, NaiveDate, Utc};
 use rand::{Rng, SeedableRng};
 use rand_pcg::Pcg64Mcg;
@@ -57,24 +59,47 @@ impl PictureOdds {
     }
 }
 
-/// Plays the order of work of `planner`'s plan in `futures` sampled futures on `threads` threads; the
-/// same ones for the same `seed`, on any number of threads.
-pub fn odds(planner: &Planner<'_>, seed: u64, futures: usize, threads: usize) -> Vec<PictureOdds> {
-    let (problem, order) = planner.parts();
+/// Plays the order of work `turns` in `futures` sampled futures on `threads` threads; the
+/// same ones for the same `seed`, on any number of threads. `done` is told of each future as it ends.
+pub fn odds(
+    request: Request<'_>,
+    turns: &[Turn],
+    seed: u64,
+    (futures, threads): (usize, usize),
+    done: impl Fn(usize) + Sync,
+) -> Vec<PictureOdds> {
+    let problem = &Problem::new(request.document, request.from);
+    let order = &carried(turns, problem);
     let threads = threads.clamp(1, futures.max(1));
+    let cancel = cancel::current();
     let mut ends: Vec<Vec<(usize, i64)>> = Vec::new();
+    let done = &done;
     std::thread::scope(|scope| {
         let workers: Vec<_> = (0..threads)
             .map(|worker| {
+                let cancel = cancel.clone();
                 scope.spawn(move || {
-                    (worker..futures)
-                        .step_by(threads)
-                        .flat_map(|n| future(problem, order, seed, n as u64))
-                        .collect::<Vec<_>>()
+                    cancel.unless_cancelled(|| {
+                        (worker..futures)
+                            .step_by(threads)
+                            .flat_map(|n| {
+                                let ends = future(problem, order, seed, n as u64);
+                                done(1);
+                                ends
+                            })
+                            .collect::<Vec<_>>()
+                    })
                 })
             })
             .collect();
-        ends.extend(workers.into_iter().filter_map(|w| w.join().ok()));
+        for worker in workers {
+            match worker.join() {
+                Ok(Some(found)) => ends.push(found),
+                Ok(None) => cancel::give_up(),
+                // A future that cannot be played must not make the others look better.
+                Err(cause) => std::panic::resume_unwind(cause),
+            }
+        }
     });
     let mut finishes: Vec<Vec<i64>> = vec![Vec::new(); problem.tasks.len()];
     for (p, end) in ends.into_iter().flatten() {

@@ -3,7 +3,7 @@
 use super::Plan;
 use super::readiness::seconds;
 use crate::film::{FilmState, Grid};
-use crate::picture::{CoatHistory, Frame, LaidCoat, follow};
+use crate::picture::{CoatHistory, Frame, LaidCoat, Timeline, follow};
 use crate::rules::laid_coats;
 use crate::studio::{Slowed, StudioDocument};
 
@@ -84,6 +84,18 @@ pub fn outlook(
     let line = follow(size, &coats, &document.air, Grid::PLANNING, (until, frames), |n| {
         frames > 0 || n + 1 == laid
     });
+    let frames = line.frames.clone();
+    (decorate(document, p, line, laid), frames)
+}
+
+/// What the coats of picture `p`, of which `laid` are laid, allow and when.
+pub(super) fn decorate(
+    document: &StudioDocument,
+    p: usize,
+    line: Timeline,
+    laid: usize,
+) -> Vec<CoatOutlook> {
+    let picture = &document.pictures[p];
     let mut slowed = Slowed::No;
     let mut painted = None;
     let outlooks = line.coats.into_iter().enumerate().map(|(n, history)| {
@@ -102,7 +114,7 @@ pub fn outlook(
             history,
         }
     });
-    (outlooks.collect(), line.frames)
+    outlooks.collect()
 }
 
 /// The material a coat is drawn with: the paint with the most parts, or else the largest part.

@@ -105,7 +105,7 @@ impl<'a> Planner<'a> {
         Planner::begin(problem, films, Some(order))
     }
 
-    fn begin(problem: Problem<'a>, mut films: Films, order: Option<Order>) -> Self {
+    pub(super) fn begin(problem: Problem<'a>, mut films: Films, order: Option<Order>) -> Self {
         let mut best = Schedule::first_come(&problem, &mut films);
         let mut known = best.order(&problem);
         if let Some(order) = order.filter(|o| *o != known) {
@@ -116,6 +116,11 @@ impl<'a> Planner<'a> {
             }
         }
         Self { problem, films, best, order: known, bound: None, tried: 0 }
+    }
+
+    /// Gives back the films that it was lent.
+    pub(super) fn into_films(self) -> Films {
+        self.films
     }
 
     /// The best plan so far.
@@ -130,6 +135,8 @@ impl<'a> Planner<'a> {
 
     /// The bound, computed again when films were computed since: a lag may have come out shorter.
     fn least(&mut self) -> Score {
+        // A search that was given up may have left it at lags.
+        self.films.judged = Judged::Films;
         if let Some((made, known)) = self.bound
             && made == self.films.made
         {
@@ -151,8 +158,8 @@ impl<'a> Planner<'a> {
             && best.set_ups <= bound.set_ups
     }
 
-    pub(super) const fn parts(&self) -> (&Problem<'a>, &Order) {
-        (&self.problem, &self.order)
+    pub(super) const fn document(&self) -> &'a StudioDocument {
+        self.problem.document
     }
 
     /// The earliest finish of picture `p`: were it the only one, or in any plan that was tried.
@@ -432,7 +439,7 @@ fn join_mixes(order: &mut Order, problem: &Problem<'_>, i: usize) -> Option<()> 
 
 /// The order of work `turns` for `new`: steps that are still there stay in their order, others
 /// come right after the step before them in their picture.
-fn carried(turns: &[Turn], new: &Problem<'_>) -> Order {
+pub(super) fn carried(turns: &[Turn], new: &Problem<'_>) -> Order {
     let pictures: Vec<usize> = (0..new.tasks.len()).collect();
     let fresh = Order::by_picture(new, &pictures);
     let known: HashMap<(&str, &str), usize> =

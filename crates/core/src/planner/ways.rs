@@ -111,13 +111,21 @@ pub struct Way {
 
 /// Ways to finish picture `p` earlier: those that meet its date first, then the least harmful, then
 /// those that gain most. `planner` holds the present plan.
-pub fn ways(planner: &Planner<'_>, p: usize, from: DateTime<Utc>) -> Vec<Way> {
-    let (problem, _) = planner.parts();
-    let document = problem.document;
+/// `told` hears how many of how many were planned.
+pub fn ways(
+    planner: &Planner<'_>,
+    p: usize,
+    from: DateTime<Utc>,
+    told: impl Fn(usize, usize),
+) -> Vec<Way> {
+    let document = planner.document();
     let present = planner.plan();
     let Some(picture) = document.pictures.get(p) else { return Vec::new() };
     let mut found = Vec::new();
-    for (kind, what, mut changed) in changes(document, picture, p, &present, from) {
+    let all = changes(document, picture, p, &present, from);
+    let of = all.len();
+    for (n, (kind, what, mut changed)) in all.into_iter().enumerate() {
+        told(n, of);
         let (plan, order) = {
             let mut other = planner.clone().turn_to(&changed, from);
             let at_once = other.plan();

@@ -1,7 +1,9 @@
 //! Quantities with their allowed ranges: one table makes every check and every message.
 
+mod dates;
 mod range;
 
+pub use dates::{DateOutOfRange, FIRST_DAY, LAST_DAY, check_day, check_moment};
 pub use range::{OutOfRange, RANGES, Range};
 
 /// Declares a checked quantity: a newtype that can only be made inside its range.

@@ -192,12 +192,23 @@ pub fn laid_coats(document: &StudioDocument, picture: &Picture) -> Vec<LaidCoat>
 
 /// Every finding at the moment `now`, the heaviest first and those set aside last.
 pub fn check(document: &StudioDocument, now: DateTime<Utc>) -> Vec<Finding> {
-    let mut findings = Vec::new();
-    for (p, picture) in document.pictures.iter().enumerate() {
-        let coats = laid_coats(document, picture);
+    check_with(document, now, |p, coats| {
+        let picture = &document.pictures[p];
         let until = coats.last().map_or(0.0, |c| c.at + HORIZON_S);
         let size = (picture.absorbs_um * 1e-6, picture.shorter_side_m());
-        let laid = follow(size, &coats, &document.air, Grid::PLANNING, (until, 0), |_| false);
+        follow(size, &coats, &document.air, Grid::PLANNING, (until, 0), |_| false)
+    })
+}
+
+/// The same, with the laid coats of a picture followed by `followed` to the horizon.
+pub(crate) fn check_with(
+    document: &StudioDocument,
+    now: DateTime<Utc>,
+    mut followed: impl FnMut(usize, Vec<LaidCoat>) -> Timeline,
+) -> Vec<Finding> {
+    let mut findings = Vec::new();
+    for (p, picture) in document.pictures.iter().enumerate() {
+        let laid = followed(p, laid_coats(document, picture));
         let scene = Scene { document, picture, laid, now };
         for rule in RULES {
             (rule.check)(&scene, &mut |step, what| {

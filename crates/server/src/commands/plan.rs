@@ -35,7 +35,10 @@ pub fn plan(document: &StudioDocument, from: DateTime<Utc>, effort: Effort) -> V
     let made = planner.plan();
     let threads = std::thread::available_parallelism().map_or(1, usize::from);
     let odds = match effort.sampled {
-        Some(futures) if futures > 0 => sample(&planner, SEED, futures as usize, threads),
+        Some(futures) if futures > 0 => {
+            let request = Request { document, from };
+            sample(request, &planner.order(), SEED, (futures as usize, threads), |_| {})
+        }
         _ => Vec::new(),
     };
     let bound = planner.bound();

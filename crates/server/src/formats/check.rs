@@ -3,7 +3,8 @@
 use super::check_shelf::check_shelf;
 use super::document::{AirDoc, Document, PartDoc, PictureDoc, StepDoc, StudioDoc};
 use super::seal_doc::{check_ahead, check_seal};
-use chrono::{NaiveTime, Utc, Weekday};
+use super::texts::{a_day, line, moment, moment_if};
+use chrono::{NaiveTime, Weekday};
 use chrono_tz::Tz;
 use std::collections::HashSet;
 use thiserror::Error;
@@ -21,17 +22,19 @@ use ulvek_core::studio::{
 };
 
 /// Most pictures in a studio. [practice]
-const MOST_PICTURES: usize = 500;
+pub(crate) const MOST_PICTURES: usize = 500;
 /// Most steps on a picture. [practice]
 pub(super) const MOST_STEPS: usize = 500;
 /// Most readings of the air: ten years of hours. [practice]
-const MOST_READINGS: usize = 90_000;
-/// Longest text of one line. [practice]
-const MOST_LETTERS: usize = 200;
+pub(crate) const MOST_READINGS: usize = 90_000;
 /// Most findings set aside on a picture. [practice]
 const MOST_ASIDE: usize = 1000;
 /// Most entries of an order of work: every step of the most pictures. [practice]
 const MOST_TURNS: usize = MOST_PICTURES * MOST_STEPS;
+/// Most closed times. [practice] holidays of ten years
+const MOST_CLOSED: usize = 1000;
+/// Most stretches of hours in a week. [practice]
+const MOST_HOURS: usize = 100;
 /// Most flat places. [practice]
 const MOST_PLACES: u32 = 1000;
 
@@ -70,21 +73,6 @@ macro_rules! quantity {
     };
 }
 pub(super) use quantity;
-
-pub(super) fn line(path: &str, text: &str) -> Checked<String> {
-    let text = text.trim();
-    if text.is_empty() {
-        return Err(Refusal::new(path, "must not be empty"));
-    }
-    let letters = text.chars().count();
-    if letters > MOST_LETTERS {
-        return Err(Refusal::new(
-            path,
-            format!("has {letters} letters; at most {MOST_LETTERS} fit"),
-        ));
-    }
-    Ok(text.to_owned())
-}
 
 pub(super) fn at_most(path: &str, count: usize, most: usize, what: &str) -> Checked<()> {
     if count > most {
@@ -139,7 +127,13 @@ pub fn check_studio(studio: &StudioDoc, air: &AirDoc) -> Checked<StudioDocument>
             to: clock(&format!("{path}.to"), &hours.to)?,
         });
     }
-    let closed = studio.closed.iter().map(|c| Closed { from: c.from, to: c.to }).collect();
+    at_most("studio.closed", studio.closed.len(), MOST_CLOSED, "closed times")?;
+    at_most("studio.hours", studio.hours.len(), MOST_HOURS, "hours")?;
+    let mut closed = Vec::with_capacity(studio.closed.len());
+    for (i, c) in studio.closed.iter().enumerate() {
+        let at = |field: &str| format!("studio.closed[{i}].{field}");
+        closed.push(Closed { from: a_day(&at("from"), c.from)?, to: a_day(&at("to"), c.to)? });
+    }
     let hours = StudioHours::try_new(zone, weekly, closed).map_err(|(i, e)| {
         let list = if matches!(e, HoursError::Order { .. }) { "hours" } else { "closed" };
         Refusal::new(format!("studio.{list}[{i}]"), e.to_string())
@@ -252,7 +246,7 @@ fn check_air(air: &AirDoc) -> Checked<AirSeries> {
     for (i, hour) in air.hourly.iter().enumerate() {
         let speed = hour.air_speed_m_s.unwrap_or(base.speed_m_s);
         let path = format!("air.hourly[{i}]");
-        let at = hour.at.timestamp_micros() as f64 / 1e6;
+        let at = moment(&format!("{path}.at"), hour.at)?.timestamp_micros() as f64 / 1e6;
         readings.push((at, reading(&path, hour.temperature_c, hour.relative_humidity, speed)?));
     }
     Ok(AirSeries::new(base, readings))
@@ -276,7 +270,7 @@ pub fn check_picture(path: &str, doc: &PictureDoc, shelf: &StudioDocument) -> Ch
         width_cm: quantity!(Side, at("width_cm"), doc.width_cm)?,
         height_cm: quantity!(Side, at("height_cm"), doc.height_cm)?,
         weight: quantity!(Weight, at("weight"), doc.weight)?,
-        due: doc.due,
+        due: doc.due.map(|day| a_day(&at("due"), day)).transpose()?,
         absorbs_um: quantity!(Absorbency, at("ground.absorbs_um"), doc.ground.absorbs_um)?,
         steps,
         thinning: match &doc.thinning {
@@ -295,7 +289,7 @@ pub fn check_picture(path: &str, doc: &PictureDoc, shelf: &StudioDocument) -> Ch
                     rule: line(&place("rule"), &one.rule)?,
                     step: line(&place("step"), &one.step)?,
                     reason: line(&place("reason"), &one.reason)?,
-                    at: one.at.with_timezone(&Utc),
+                    at: moment(&place("at"), one.at)?,
                 });
             }
             aside
@@ -340,13 +334,13 @@ pub(super) fn check_step(path: &str, doc: &StepDoc, shelf: &StudioDocument) -> C
         splittable: doc.splittable.unwrap_or_else(|| doc.kind.usually_splittable()),
         after: doc.after.clone(),
         needs: doc.needs,
-        not_before: doc.not_before.map(|t| t.with_timezone(&Utc)),
-        pinned_at: doc.pinned_at.map(|t| t.with_timezone(&Utc)),
+        not_before: moment_if(&at("not_before"), doc.not_before)?,
+        pinned_at: moment_if(&at("pinned_at"), doc.pinned_at)?,
         earliest_gap_min: match doc.earliest_gap_min {
             None => None,
             Some(min) => Some(quantity!(Minutes, at("earliest_gap_min"), min)?),
         },
-        laid_at: doc.laid_at.map(|t| t.with_timezone(&Utc)),
+        laid_at: moment_if(&at("laid_at"), doc.laid_at)?,
         tub: doc.tub.clone(),
         loss: match doc.loss {
             None => None,

@@ -1,10 +1,10 @@
 //! From the written shelf to the checked one.
 
 use super::check::{
-    Checked, MOST_STEPS, Refusal, at_most, check_mix, check_step, line, quantity, unique,
+    Checked, MOST_STEPS, Refusal, at_most, check_mix, check_step, quantity, unique,
 };
 use super::shelf_doc::{MaterialDoc, StockDoc, TubDoc, WayDoc};
-use chrono::Utc;
+use super::texts::{few_lines, line, moment};
 use ulvek_core::cup::amounts;
 use ulvek_core::film::Composition;
 use ulvek_core::picture::{Picture, check_chain};
@@ -17,8 +17,6 @@ use ulvek_core::studio::{
 const MOST_PIGMENTS: usize = 20;
 /// Most looks kept of a tub. [practice]
 const MOST_CHECKS: usize = 1000;
-/// Longest text of a few lines. [practice]
-const LONGEST_TEXT: usize = 1000;
 /// Longest time colour is said to keep [d]. [practice] ten years
 const MOST_DAYS: f64 = 3650.0;
 /// Most materials, tubs or ways on a shelf. [practice]
@@ -105,14 +103,14 @@ fn check_material(path: &str, material: &MaterialDoc) -> Checked<Material> {
             .enumerate()
             .map(|(i, p)| line(&format!("{path}.pigments[{i}]"), p))
             .collect::<Checked<_>>()?,
-        hazards: text(&format!("{path}.hazards"), material.hazards.as_deref())?,
+        hazards: few_lines(&format!("{path}.hazards"), material.hazards.as_deref())?,
         most_retarder: share("most_retarder", material.most_retarder)?,
         most_water: share("most_water", material.most_water)?,
         stock: match &material.stock {
             None => None,
             Some(stock) => Some(check_stock(&format!("{path}.stock"), stock)?),
         },
-        source: text(&format!("{path}.source"), material.source.as_deref())?,
+        source: few_lines(&format!("{path}.source"), material.source.as_deref())?,
         archived: material.archived,
         ..Material::new(
             line(&format!("{path}.id"), &material.id)?,
@@ -123,36 +121,25 @@ fn check_material(path: &str, material: &MaterialDoc) -> Checked<Material> {
     })
 }
 
-/// A text of a few lines that may be left open.
-fn text(path: &str, text: Option<&str>) -> Checked<Option<String>> {
-    let Some(text) = text.map(str::trim).filter(|t| !t.is_empty()) else { return Ok(None) };
-    let letters = text.chars().count();
-    if letters > LONGEST_TEXT {
-        let reason = format!("has {letters} letters; at most {LONGEST_TEXT} fit");
-        return Err(Refusal::new(path, reason));
-    }
-    Ok(Some(text.to_owned()))
-}
-
 fn check_stock(path: &str, stock: &StockDoc) -> Checked<Stock> {
     Ok(Stock {
         ml: quantity!(Millilitres, format!("{path}.ml"), stock.ml)?,
-        at: stock.at.with_timezone(&Utc),
+        at: moment(&format!("{path}.at"), stock.at)?,
     })
 }
 
 fn check_tub(path: &str, tub: &TubDoc, shelf: &[Material]) -> Checked<Tub> {
-    let mixed_at = tub.mixed_at.with_timezone(&Utc);
+    let mixed_at = moment(&format!("{path}.mixed_at"), tub.mixed_at)?;
     let mixed_ml = quantity!(Millilitres, format!("{path}.mixed_ml"), tub.mixed_ml)?;
     let mix = check_mix(&format!("{path}.mix"), &tub.mix, shelf)?;
     amounts(&mix, mixed_ml, shelf)
         .map_err(|e| Refusal::new(format!("{path}.mix"), e.to_string()))?;
     at_most(&format!("{path}.checks"), tub.checks.len(), MOST_CHECKS, "looks")?;
-    let mut checks: Vec<TubCheck> = tub
-        .checks
-        .iter()
-        .map(|c| TubCheck { at: c.at.with_timezone(&Utc), found: c.found.clone() })
-        .collect();
+    let mut checks = Vec::with_capacity(tub.checks.len());
+    for (i, c) in tub.checks.iter().enumerate() {
+        let at = moment(&format!("{path}.checks[{i}].at"), c.at)?;
+        checks.push(TubCheck { at, found: c.found.clone() });
+    }
     checks.sort_by_key(|c| c.at);
     Ok(Tub {
         id: line(&format!("{path}.id"), &tub.id)?,

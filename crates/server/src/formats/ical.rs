@@ -6,24 +6,33 @@ use ulvek_core::cup::amounts;
 use ulvek_core::picture::{Need, Picture, Step};
 use ulvek_core::planner::{Plan, PlannedStep, Wait, WaitReason, need_word, wet_session};
 use ulvek_core::studio::{StudioDocument, taken_ml};
+use uuid::Uuid;
 
 /// Writes the plan of a studio. `stamp` is now; event ids stay the same from plan to plan, so
 /// that a subscribed calendar moves events instead of doubling them.
-pub fn calendar(document: &StudioDocument, plan: &Plan, stamp: DateTime<Utc>) -> String {
-    let mut calendar = Calendar::new();
+pub fn calendar(
+    studio: Uuid,
+    document: &StudioDocument,
+    plan: &Plan,
+    stamp: DateTime<Utc>,
+) -> String {
+    let mut calendar = Calendar::empty();
+    calendar.append_property(("VERSION", "2.0"));
     calendar.append_property(("PRODID", "-//Ulvek//Ulvek 0.1//EN"));
-    calendar.name(&format!("{} - Ulvek", document.name));
+    calendar.append_property(("CALSCALE", "GREGORIAN"));
+    calendar.name(&one_line(&format!("{} - Ulvek", document.name)));
     for planned in &plan.steps {
         let picture = &document.pictures[planned.picture];
         let step = &picture.steps[planned.step];
         let pieces = planned.sittings.len();
         for (n, sitting) in planned.sittings.iter().enumerate() {
             let part = if pieces > 1 { format!(" ({} of {pieces})", n + 1) } else { String::new() };
+            let uid = one_line(&format!("{studio}-{}-{}-{n}@ulvek", picture.id, step.id));
             let mut event = Event::new();
             event
-                .uid(&format!("{}-{}-{n}@ulvek", picture.id, step.id))
+                .uid(&uid)
                 .timestamp(stamp)
-                .summary(&format!("{}: {}{part}", picture.title, step.title()))
+                .summary(&one_line(&format!("{}: {}{part}", picture.title, step.title())))
                 .starts(sitting.from)
                 .ends(sitting.to);
             let cup = cup_line(document, picture, step).filter(|_| n == 0);
@@ -36,18 +45,25 @@ pub fn calendar(document: &StudioDocument, plan: &Plan, stamp: DateTime<Utc>) ->
             }
             if let Some(wet) = wet_session(document, planned).filter(|_| n == 0) {
                 let ahead = wet.humidifier_on - sitting.from;
-                event.alarm(Alarm::display("Humidifier on", ahead));
+                let mut alarm = Alarm::display("Humidifier on", ahead);
+                event.alarm(alarm.uid(&format!("humidifier-{uid}")).done());
             }
             if let Some(wait) = wait {
                 let ready = wait.film_ready.filter(|at| *at > stamp && *at <= sitting.from);
                 if let (Some(at), Some(said)) = (ready, alarm_text(wait, &picture.title)) {
-                    event.alarm(Alarm::display(&said, at - sitting.from));
+                    let mut alarm = Alarm::display(&one_line(&said), at - sitting.from);
+                    event.alarm(alarm.uid(&format!("ready-{uid}")).done());
                 }
             }
             calendar.push(event.done());
         }
     }
     calendar.to_string()
+}
+
+/// A text in which nothing begins a line of its own.
+fn one_line(text: &str) -> String {
+    text.chars().map(|c| if c.is_control() { ' ' } else { c }).collect()
 }
 
 /// What to do before and during a long wet session, each in a sentence.

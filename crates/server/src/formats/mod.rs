@@ -4,13 +4,16 @@ mod check;
 mod check_shelf;
 mod document;
 mod ical;
+mod plain;
 mod readings;
 mod record;
 mod seal_doc;
 mod shelf_doc;
+mod texts;
 pub(crate) mod words;
 mod write;
 
+pub(crate) use check::{MOST_PICTURES, MOST_READINGS};
 pub use check::{Refusal, check_document, check_picture, check_studio};
 pub use check_shelf::check_shelf;
 pub use document::{
@@ -18,12 +21,14 @@ pub use document::{
     PictureDoc, RoomDoc, SchoolsDoc, SetAsideDoc, StepDoc, StudioDoc, ThinningDoc, TurnDoc,
 };
 pub use ical::{beside, calendar, cup_line, why};
+pub use plain::{plain, plain_words};
 pub use readings::read_readings;
 pub use record::{RECORD, RecordDoc, record_doc, record_schema};
 pub use seal_doc::{
     AnywayDoc, ChoiceDoc, SealDoc, TroubleDoc, check_choice, check_room, choice_doc, room_doc,
 };
 pub use shelf_doc::{MaterialDoc, StockDoc, TubCheckDoc, TubDoc, WayDoc};
+pub use texts::{MOST_LETTERS, a_day, line, line_or_none, moment};
 pub(crate) use write::local;
 pub use write::{
     material_doc, mix_doc, picture_doc, step_doc, studio_doc, tub_doc, turn_doc, way_doc,
@@ -68,13 +73,7 @@ pub fn read_document(bytes: &[u8]) -> Result<StudioDocument, Refusal> {
             Some(_) => {}
         }
     }
-    let mut reader = serde_json::Deserializer::from_slice(bytes);
-    let document: Document = serde_path_to_error::deserialize(&mut reader).map_err(|e| {
-        let path = e.path().to_string();
-        let reason = e.inner().to_string();
-        Refusal::new(if path == "." || path.contains('?') { "" } else { &path }, reason)
-    })?;
-    reader.end().map_err(|e| Refusal::new("", e.to_string()))?;
+    let document: Document = plain::read(bytes)?;
     check_document(&document)
 }
 

@@ -1,9 +1,10 @@
 //! Readings that a painter brings as CSV.
 
 use super::check::{Checked, Refusal};
-use chrono::{DateTime, NaiveDateTime, TimeZone, Utc};
+use chrono::{DateTime, NaiveDateTime, TimeDelta, TimeZone, Utc};
 use chrono_tz::Tz;
 use ulvek_core::air::Air;
+use ulvek_core::quantity::check_moment;
 
 /// Most rows that are read: ten years of hours. [practice]
 const MOST_ROWS: usize = 90_000;
@@ -58,9 +59,10 @@ pub fn read_readings(text: &str, zone: Tz, speed_m_s: f64) -> Checked<Vec<(f64, 
             let value = said.parse::<f64>();
             value.map_err(|_| refuse(format!("\"{}\" is not a number", text(column))))
         };
-        let when = moment(text(at), zone).ok_or_else(|| {
+        let when = moment(text(at), zone, found.last().map(|(t, _)| *t)).ok_or_else(|| {
             refuse(format!("\"{}\" is not a time; write it as in 2027-01-15 17:00", text(at)))
         })?;
+        let when = check_moment(when).map_err(|e| refuse(format!("the time {e}")))?;
         let air = Air::try_new(number(celsius)?, number(humidity)? / whole, speed_m_s)
             .map_err(|e| refuse(e.to_string()))?;
         let when = when.timestamp() as f64;
@@ -75,12 +77,20 @@ pub fn read_readings(text: &str, zone: Tz, speed_m_s: f64) -> Checked<Vec<(f64, 
     Ok(found)
 }
 
-fn moment(text: &str, zone: Tz) -> Option<DateTime<Utc>> {
+fn moment(text: &str, zone: Tz, after: Option<f64>) -> Option<DateTime<Utc>> {
     if let Ok(at) = DateTime::parse_from_rfc3339(text) {
         return Some(at.with_timezone(&Utc));
     }
     let local = TIMES.iter().find_map(|t| NaiveDateTime::parse_from_str(text, t).ok())?;
-    zone.from_local_datetime(&local).earliest().map(|at| at.with_timezone(&Utc))
+    // The hour that an autumn night has twice is the second one when the first would not be later
+    // than the line before; the hour that a spring night leaves out is read an hour later.
+    let twice = zone.from_local_datetime(&local);
+    let later = |at: &DateTime<Utc>| after.is_none_or(|last| at.timestamp() as f64 > last);
+    let utc = |at: DateTime<Tz>| at.with_timezone(&Utc);
+    match (twice.earliest().map(utc), twice.latest().map(utc)) {
+        (Some(first), Some(second)) => Some(if later(&first) { first } else { second }),
+        _ => zone.from_local_datetime(&(local + TimeDelta::hours(1))).earliest().map(utc),
+    }
 }
 
 #[cfg(test)]
@@ -99,6 +109,20 @@ mod tests {
         let found = read(comma).unwrap();
         assert_eq!(found, read(semicolon).unwrap(), "17:00 in Oslo is 16:00 UTC in winter");
         assert_eq!(found[0].1.humidity, 0.47);
+    }
+
+    #[test]
+    fn a_log_over_both_changes_of_clocks_is_read() {
+        let head = "at,temperature_c,relative_humidity\n";
+        // 26 October 2025: 02:00 to 03:00 comes twice in Oslo. [source: EU directive 2000/84/EC]
+        let autumn = "2025-10-26 01:30,20,0.5\n2025-10-26 02:30,20,0.5\n2025-10-26 02:30,20,0.5\n\
+                      2025-10-26 03:30,20,0.5\n";
+        let found = read(&format!("{head}{autumn}")).unwrap();
+        assert!(found.windows(2).all(|w| w[1].0 - w[0].0 == 3600.0), "{found:?}");
+        // 29 March 2026: there is no 02:30. [source: as above]
+        let spring = "2026-03-29 01:30,20,0.5\n2026-03-29 02:30,20,0.5\n2026-03-29 03:45,20,0.5\n";
+        let found = read(&format!("{head}{spring}")).unwrap();
+        assert_eq!(found[1].0 - found[0].0, 3600.0);
     }
 
     #[test]

@@ -1,10 +1,11 @@
 //! How sealing is written in a studio document, and its check.
 
-use super::check::{Checked, Refusal, at_most, line, quantity};
+use super::check::{Checked, Refusal, at_most, quantity};
 use super::document::{AheadDoc, RoomDoc};
+use super::texts::{line, moment, moment_if};
 use super::words;
 use super::write::local;
-use chrono::{DateTime, FixedOffset, Utc};
+use chrono::{DateTime, FixedOffset};
 use chrono_tz::Tz;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
@@ -168,13 +169,12 @@ pub(super) fn seal_doc(seal: &SealRecord, zone: Tz) -> Option<SealDoc> {
 pub(super) fn check_seal(path: &str, doc: &SealDoc) -> Checked<SealRecord> {
     at_most(&format!("{path}.anyway"), doc.anyway.len(), MOST_ENTRIES, "entries")?;
     at_most(&format!("{path}.troubles"), doc.troubles.len(), MOST_ENTRIES, "entries")?;
-    let utc = |at: &DateTime<FixedOffset>| at.with_timezone(&Utc);
     let mut anyway = Vec::new();
     for (i, a) in doc.anyway.iter().enumerate() {
         let at = |field: &str| format!("{path}.anyway[{i}].{field}");
         at_most(&at("against"), a.against.len(), MOST_ENTRIES, "conditions")?;
         anyway.push(SealAnyway {
-            at: utc(&a.at),
+            at: moment(&at("at"), a.at)?,
             step: line(&at("step"), &a.step)?,
             reason: line(&at("reason"), &a.reason)?,
             against: a.against.iter().map(|c| line(&at("against"), c)).collect::<Result<_, _>>()?,
@@ -183,12 +183,13 @@ pub(super) fn check_seal(path: &str, doc: &SealDoc) -> Checked<SealRecord> {
     let mut troubles = Vec::new();
     for (i, t) in doc.troubles.iter().enumerate() {
         let step = line(&format!("{path}.troubles[{i}].step"), &t.step)?;
-        troubles.push(TroubleFound { at: utc(&t.at), step, trouble: t.trouble });
+        let at = moment(&format!("{path}.troubles[{i}].at"), t.at)?;
+        troubles.push(TroubleFound { at, step, trouble: t.trouble });
     }
     let choice = doc.choice.as_ref().map(|c| check_choice(&format!("{path}.choice"), c));
     Ok(SealRecord {
         choice: choice.transpose()?,
-        inspected_at: doc.inspected_at.as_ref().map(utc),
+        inspected_at: moment_if(&format!("{path}.inspected_at"), doc.inspected_at)?,
         anyway,
         troubles,
     })
@@ -237,6 +238,6 @@ pub(super) fn check_ahead(path: &str, doc: &AheadDoc) -> Checked<RoomAhead> {
     Ok(RoomAhead {
         follows: check_room(&format!("{path}.room"), &doc.room)?,
         source: doc.source,
-        taken_at: doc.taken_at.map(|at| at.with_timezone(&Utc)),
+        taken_at: moment_if(&format!("{path}.taken_at"), doc.taken_at)?,
     })
 }

@@ -1,13 +1,13 @@
 //! The room's air for the coming days: the hours that are fit for varnish, and where they come from.
 
-use super::computed::load;
 use super::studios;
 use super::wire::{SpanOut, StudioOut};
+use crate::desks::load;
 use crate::extract::{Body, Key};
-use crate::formats::{RoomDoc, check_room, read_readings, room_doc, words};
+use crate::formats::{MOST_READINGS, RoomDoc, check_room, read_readings, room_doc, words};
 use crate::instruments::outside;
 use crate::problem::Problem;
-use crate::state::App;
+use crate::state::{App, commit};
 use axum::Json;
 use axum::extract::State;
 use chrono::{DateTime, NaiveDate, Utc};
@@ -87,9 +87,10 @@ pub struct DayOut {
 
 /// The coming ten days of the room, with the hours that are fit for varnish.
 #[utoipa::path(get, operation_id = "air", path = "/api/studios/{id}/air", tag = "seal", params(("id" = Uuid, Path)),
-    responses((status = 200, body = AirAhead), (status = 404, body = Problem)))]
+    responses((status = 200, body = AirAhead)))]
 pub async fn read(State(app): State<App>, Key(id): Key) -> Result<Json<AirAhead>, Problem> {
-    let stored = load(&app, id).await?;
+    let loaded = load(&app, id).await?;
+    let stored = &loaded.stored;
     let document = &stored.document;
     let now = app.clock.now();
     let hours = good_hours(document, now, DAYS).into_iter().map(|h| HourOut {
@@ -152,15 +153,14 @@ pub struct AirEdit {
 /// room, or readings that the painter brings. What is past stays, except where readings are of it.
 #[utoipa::path(put, operation_id = "air_save", path = "/api/studios/{id}/air", tag = "seal", params(("id" = Uuid, Path)),
     request_body = AirEdit,
-    responses((status = 200, body = StudioOut), (status = 404, body = Problem),
-              (status = 409, body = Problem), (status = 422, body = Problem)))]
+    responses((status = 200, body = StudioOut)))]
 pub async fn save(
     State(app): State<App>,
     Key(id): Key,
     Body(edit): Body<AirEdit>,
 ) -> Result<Json<StudioOut>, Problem> {
     let now = app.clock.now();
-    let mut tx = app.pool.begin().await?;
+    let mut tx = app.begin().await?;
     let mut document = ulvek_store::load_studio(&mut tx, id).await?.document;
     let follows = match &edit.room {
         None => document.room.follows,
@@ -200,9 +200,21 @@ pub async fn save(
         AirSource::Forecast => readings.into_iter().filter(|(t, _)| *t + 3600.0 > at).collect(),
         _ => readings,
     };
-    document.air = document.air.replaced_from(at, readings);
+    document.air = match edit.source {
+        // A log says what was: it takes the place of what is known of its own span, no more.
+        AirSource::Readings => document.air.replaced_within(readings),
+        _ => document.air.replaced_from(at, readings),
+    };
+    let kept = document.air.readings().len();
+    if kept > MOST_READINGS {
+        let reason = format!(
+            "with it the studio would have {kept} readings; at most {MOST_READINGS} are kept"
+        );
+        return Err(Problem::refused("csv", reason));
+    }
     document.room = RoomAhead { follows, source: edit.source, taken_at: Some(now) };
     ulvek_store::save_settings(&mut tx, id, edit.version, &document, label, now).await?;
-    tx.commit().await?;
-    studios::reread(&app, id).await
+    let answer = studios::reread(&mut tx, id).await?;
+    commit(tx).await?;
+    Ok(answer)
 }

@@ -1,22 +1,24 @@
 //! What is computed from a studio: outlook, strata, calendar. Nothing of it is stored.
 
+use super::view::{Of, Scene, key_of, view};
 use super::wire::{
     AirOut, AsideOut, CoatOut, FilmOut, FindingOut, Outlook, PictureOutlook, PlannedOut,
     ShortageOut, SpanOut, StatesOut, Strata, WaitOut, instant,
 };
+use crate::compute::Lane;
+use crate::desks::load;
 use crate::extract::{Asked, Key};
 use crate::formats::{calendar, why};
 use crate::problem::Problem;
-use crate::state::{App, compute};
-use axum::Json;
+use crate::state::App;
 use axum::extract::State;
-use axum::http::header;
-use axum::response::IntoResponse;
+use axum::http::{HeaderMap, header};
+use axum::response::{IntoResponse, Response};
 use chrono::{DateTime, Duration, DurationRound, Utc};
 use serde::Deserialize;
 use ulvek_core::picture::{Frame, Picture};
-use ulvek_core::planner::{CoatOutlook, Plan, PlannedStep, Request, Wait, outlook as follow, plan};
-use ulvek_core::rules::{Finding, check};
+use ulvek_core::planner::{CoatOutlook, Plan, PlannedStep, Wait, outlook as follow};
+use ulvek_core::rules::Finding;
 use ulvek_core::studio::{StudioDocument, Swatch};
 use ulvek_store::StoredStudio;
 use uuid::Uuid;
@@ -27,41 +29,43 @@ const RAIL_PAST_DAYS: i64 = 1;
 const RAIL_AHEAD_DAYS: i64 = 8;
 /// Moments of the film that strata keep, spread over the coats. [practice]
 const STRATA_FRAMES: usize = 600;
+/// How far from now hours are shown as a background [days]: nothing is followed farther, formats.md.
+pub(super) const HOURS_SHOWN_DAYS: i64 = 400;
 /// How long strata go on after the last coat [days]. [practice]
 const STRATA_AFTER_DAYS: i64 = 4;
 
-pub(super) async fn load(app: &App, studio: Uuid) -> Result<StoredStudio, Problem> {
-    let mut conn = app.pool.acquire().await?;
-    Ok(ulvek_store::load_studio(&mut conn, studio).await?)
-}
-
 /// A studio as it stands now: what dries, what may be touched, what to do next.
 #[utoipa::path(get, path = "/api/studios/{id}/outlook", tag = "computed", params(("id" = Uuid, Path)),
-    responses((status = 200, body = Outlook), (status = 404, body = Problem)))]
-pub async fn outlook(State(app): State<App>, Key(id): Key) -> Result<Json<Outlook>, Problem> {
-    let stored = load(&app, id).await?;
-    let now = app.clock.now();
-    compute(move || Json(make_outlook(&stored, now))).await
+    responses((status = 200, body = Outlook), (status = 304, description = "nothing changed")))]
+pub async fn outlook(
+    State(app): State<App>,
+    Key(id): Key,
+    headers: HeaderMap,
+) -> Result<Response, Problem> {
+    view(&app, Of::Studio(id), &headers, "outlook".into(), |scene| Ok(make_outlook(scene))).await
 }
 
-fn make_outlook(stored: &StoredStudio, now: DateTime<Utc>) -> Outlook {
+fn make_outlook(scene: &Scene) -> Outlook {
+    let (stored, now) = (&scene.loaded.stored, scene.now);
     let document = &stored.document;
-    let made = plan(Request { document, from: now });
-    let findings = check(document, now);
-    let pictures = (0..document.pictures.len()).map(|p| {
-        let (coats, _) = follow(document, p, &made, (seconds(now), 0));
-        picture_outlook(stored, p, &made, &findings, &coats)
-    });
     let from = now - Duration::days(RAIL_PAST_DAYS);
     let to = now + Duration::days(RAIL_AHEAD_DAYS);
-    Outlook {
-        now,
-        time_zone: document.hours.zone().name().to_owned(),
-        sessions: sessions(document, from, to),
-        air: hourly(document, from, to),
-        pictures: pictures.collect(),
-        shortages: shortages(stored, &made),
-    }
+    scene.app.desks.at(&scene.loaded, |desk| {
+        let made = desk.plan(now);
+        let findings = desk.findings(now);
+        let pictures = (0..document.pictures.len()).map(|p| {
+            let coats = desk.outlook(p, now);
+            picture_outlook(stored, p, &made, &findings, &coats)
+        });
+        Outlook {
+            now,
+            time_zone: document.hours.zone().name().to_owned(),
+            sessions: sessions(document, from, to),
+            air: hourly(document, from, to),
+            pictures: pictures.collect(),
+            shortages: shortages(stored, &made),
+        }
+    })
 }
 
 /// What planned work runs short of, with the sitting at which it does.
@@ -210,21 +214,24 @@ fn planned_out(document: &StudioDocument, planned: &PlannedStep) -> PlannedOut {
 
 /// The film of one picture over time, laid and planned, placed among the studio's other pictures.
 #[utoipa::path(get, path = "/api/pictures/{id}/strata", tag = "computed", params(("id" = Uuid, Path)),
-    responses((status = 200, body = Strata), (status = 404, body = Problem)))]
-pub async fn strata(State(app): State<App>, Key(id): Key) -> Result<Json<Strata>, Problem> {
-    let mut conn = app.pool.acquire().await?;
-    let picture = ulvek_store::load_picture(&mut conn, id).await?;
-    let stored = ulvek_store::load_studio(&mut conn, picture.studio).await?;
-    drop(conn);
-    let now = app.clock.now();
-    let p = stored.pictures.iter().position(|s| s.id == id);
-    let p = p.ok_or_else(|| Problem::not_found("such picture"))?;
-    compute(move || Json(make_strata(&stored, p, now))).await
+    responses((status = 200, body = Strata), (status = 304, description = "nothing changed")))]
+pub async fn strata(
+    State(app): State<App>,
+    Key(id): Key,
+    headers: HeaderMap,
+) -> Result<Response, Problem> {
+    let question = format!("strata {id}");
+    view(&app, Of::Picture(id), &headers, question, move |scene| {
+        scene.loaded.place_of(id).map(|p| make_strata(scene, p))
+    })
+    .await
 }
 
-fn make_strata(stored: &StoredStudio, p: usize, now: DateTime<Utc>) -> Strata {
+fn make_strata(scene: &Scene, p: usize) -> Strata {
+    let (stored, now) = (&scene.loaded.stored, scene.now);
     let document = &stored.document;
-    let made = plan(Request { document, from: now });
+    let (made, findings) =
+        scene.app.desks.at(&scene.loaded, |desk| (desk.plan(now), desk.findings(now)));
     let planned_end = made
         .steps
         .iter()
@@ -236,11 +243,13 @@ fn make_strata(stored: &StoredStudio, p: usize, now: DateTime<Utc>) -> Strata {
     let until = last + Duration::days(STRATA_AFTER_DAYS);
     let (coats, frames) = follow(document, p, &made, (seconds(until), STRATA_FRAMES));
     let first = coats.first().map_or(now, |c| instant(c.history.coat.at));
+    let from = (first.min(now) - Duration::days(1)).max(now - Duration::days(HOURS_SHOWN_DAYS));
+    let to = until.min(now + Duration::days(HOURS_SHOWN_DAYS));
     Strata {
         now,
-        outlook: picture_outlook(stored, p, &made, &check(document, now), &coats),
+        outlook: picture_outlook(stored, p, &made, &findings, &coats),
         absorbs_um: document.pictures[p].absorbs_um,
-        sessions: sessions(document, first.min(now) - Duration::days(1), until),
+        sessions: sessions(document, from, to),
         films: films(&coats, &frames),
         frames: frames.iter().map(|f| instant(f.at)).collect(),
     }
@@ -270,22 +279,28 @@ pub struct CalendarAsked {
 /// seal". Subscribe to this address, or download it.
 #[utoipa::path(get, path = "/api/studios/{id}/plan.ics", tag = "computed",
     params(("id" = Uuid, Path), ("picture" = Option<Uuid>, Query)),
-    responses((status = 200, content_type = "text/calendar", body = String), (status = 404, body = Problem)))]
+    responses((status = 200, content_type = "text/calendar", body = String)))]
 pub async fn plan_calendar(
     State(app): State<App>,
     Key(id): Key,
     Asked(asked): Asked<CalendarAsked>,
 ) -> Result<impl IntoResponse, Problem> {
-    let stored = load(&app, id).await?;
+    let question = format!("calendar {:?}", asked.picture);
+    let loaded = load(&app, id).await?;
     let now = app.clock.now();
-    let text = compute(move || {
-        let mut made = plan(Request { document: &stored.document, from: now });
+    let key = key_of(&loaded, now, question);
+    let scene = Scene { app: app.clone(), loaded, now };
+    let text = app.computer.ask(key, Lane::View, move || {
+        let stored = &scene.loaded.stored;
+        let made = scene.app.desks.at(&scene.loaded, |desk| desk.plan(now));
+        let mut made = made.as_ref().clone();
         if let Some(only) = asked.picture {
             made.steps.retain(|s| stored.pictures[s.picture].id == only);
         }
-        calendar(&stored.document, &made, now)
-    })
-    .await?;
+        let text = calendar(stored.id, &stored.document, &made, now);
+        (u32::try_from(text.len()).unwrap_or(u32::MAX), text)
+    });
+    let text = text.await?.as_ref().clone();
     let headers = [
         (header::CONTENT_TYPE, "text/calendar; charset=utf-8"),
         (header::CONTENT_DISPOSITION, "inline; filename=\"ulvek.ics\""),

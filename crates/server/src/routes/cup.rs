@@ -1,12 +1,15 @@
 //! The cup: what a mix takes, what it allows, and what it would do on the picture now.
 
+use super::season::asked;
+use super::view::{Of, answer};
 use super::wire::instant;
+use crate::compute::Lane;
 use crate::extract::{Body, Key};
 use crate::formats::{PartDoc, mix_doc};
 use crate::problem::Problem;
-use crate::state::{App, compute};
-use axum::Json;
+use crate::state::App;
 use axum::extract::State;
+use axum::response::Response;
 use chrono::{DateTime, Utc};
 use serde::{Deserialize, Serialize};
 use ulvek_core::cup::{
@@ -18,7 +21,6 @@ use ulvek_core::picture::{Part, Picture};
 use ulvek_core::quantity::{Millilitres, OutOfRange, Parts};
 use ulvek_core::studio::StudioDocument;
 use utoipa::ToSchema;
-use uuid::Uuid;
 
 /// Smallest and largest measure a cup is rounded to [ml]. [practice] a drop to a spoon
 const MEASURES: std::ops::RangeInclusive<f64> = 0.01..=50.0;
@@ -28,7 +30,7 @@ const MOST_TURNS: usize = 200;
 const MOST_PARTS: usize = 50;
 
 /// A cup that is asked about.
-#[derive(Deserialize, ToSchema)]
+#[derive(Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct CupAsk {
     /// What is in it, parts by volume.
@@ -53,7 +55,7 @@ pub struct CupAsk {
 }
 
 /// One number of the recipe that was set.
-#[derive(Deserialize, ToSchema)]
+#[derive(Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct Turn {
     /// Which part, from 0.
@@ -68,7 +70,7 @@ pub struct Turn {
 }
 
 /// What a part is counted in.
-#[derive(Clone, Copy, Deserialize, ToSchema)]
+#[derive(Clone, Copy, Serialize, Deserialize, ToSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum TurnUnit {
     /// Parts: the others keep theirs.
@@ -96,7 +98,7 @@ impl From<TurnUnit> for Unit {
 }
 
 /// What is left of a material.
-#[derive(Deserialize, ToSchema)]
+#[derive(Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct Have {
     /// Its name on the shelf.
@@ -206,7 +208,7 @@ pub struct CupOut {
 }
 
 /// A dilution series that is asked about.
-#[derive(Deserialize, ToSchema)]
+#[derive(Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct SeriesAsk {
     /// The material whose share rises.
@@ -245,37 +247,34 @@ pub struct SeriesCup {
 /// Computes a cup for a picture: amounts, limits, and what it would do if laid as soon as that is
 /// safe. Stores nothing.
 #[utoipa::path(post, path = "/api/pictures/{id}/cup", tag = "computed", params(("id" = Uuid, Path)),
-    request_body = CupAsk,
-    responses((status = 200, body = CupOut), (status = 404, body = Problem), (status = 422, body = Problem)))]
+    request_body = CupAsk, responses((status = 200, body = CupOut)))]
 pub async fn cup(
     State(app): State<App>,
     Key(id): Key,
     Body(ask): Body<CupAsk>,
-) -> Result<Json<CupOut>, Problem> {
-    let (document, picture) = bench(&app, id).await?;
-    let now = app.clock.now();
-    compute(move || make(&document, &picture, now, &ask)).await?.map(Json)
+) -> Result<Response, Problem> {
+    let question = asked(&format!("cup {id}"), &ask)?;
+    answer(&app, (Of::Picture(id), Lane::Quick), question, move |scene| {
+        let document = &scene.loaded.stored.document;
+        make(document, &document.pictures[scene.loaded.place_of(id)?], scene.now, &ask)
+    })
+    .await
 }
 
 /// A row of cups from light to strong, each with what a coat of it would do. Stores nothing.
 #[utoipa::path(post, path = "/api/pictures/{id}/cup/series", tag = "computed", params(("id" = Uuid, Path)),
-    request_body = SeriesAsk,
-    responses((status = 200, body = [SeriesCup]), (status = 404, body = Problem), (status = 422, body = Problem)))]
+    request_body = SeriesAsk, responses((status = 200, body = [SeriesCup])))]
 pub async fn cup_series(
     State(app): State<App>,
     Key(id): Key,
     Body(ask): Body<SeriesAsk>,
-) -> Result<Json<Vec<SeriesCup>>, Problem> {
-    let (document, picture) = bench(&app, id).await?;
-    let now = app.clock.now();
-    compute(move || make_series(&document, &picture, now, &ask)).await?.map(Json)
-}
-
-async fn bench(app: &App, picture: Uuid) -> Result<(StudioDocument, Picture), Problem> {
-    let mut conn = app.pool.acquire().await?;
-    let stored = ulvek_store::load_picture(&mut conn, picture).await?;
-    let studio = ulvek_store::load_studio(&mut conn, stored.studio).await?;
-    Ok((studio.document, stored.picture))
+) -> Result<Response, Problem> {
+    let question = asked(&format!("series {id}"), &ask)?;
+    answer(&app, (Of::Picture(id), Lane::Quick), question, move |scene| {
+        let document = &scene.loaded.stored.document;
+        make_series(document, &document.pictures[scene.loaded.place_of(id)?], scene.now, &ask)
+    })
+    .await
 }
 
 fn refuse(error: &CupError) -> Problem {

@@ -16,9 +16,11 @@ mod season;
 pub(crate) mod season_wire;
 mod shelf;
 mod studios;
+mod view;
 mod week;
 mod wire;
 
+use crate::problem::Problem;
 use crate::state::App;
 use utoipa::OpenApi;
 use utoipa_axum::router::OpenApiRouter;
@@ -26,13 +28,16 @@ use utoipa_axum::routes;
 
 /// The head of the OpenAPI document; paths come from the handlers.
 #[derive(OpenApi)]
-#[openapi(info(
-    title = "Ulvek",
-    description = "When each coat is dry, what goes into the cup, when to work, when to varnish. \
+#[openapi(
+    info(
+        title = "Ulvek",
+        description = "When each coat is dry, what goes into the cup, when to work, when to varnish. \
                    Times are RFC 3339, lengths and temperatures in the unit of the name, shares \
                    fractions of 1. Every error is a problem document (RFC 9457). Every edit names \
                    the version it was made on; a stale one answers 409 with both versions."
-))]
+    ),
+    components(schemas(Problem))
+)]
 struct Head;
 
 /// Every route of the API with its description.
@@ -43,7 +48,8 @@ pub fn api() -> OpenApiRouter<App> {
         .routes(routes!(studios::list, studios::create))
         .routes(routes!(studios::create_demo))
         .routes(routes!(studios::import))
-        .routes(routes!(studios::read, studios::save))
+        .routes(routes!(studios::read, studios::save, studios::delete))
+        .routes(routes!(studios::restore))
         .routes(routes!(studios::undo))
         .routes(routes!(studios::redo))
         .routes(routes!(studios::export))

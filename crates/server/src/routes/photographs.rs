@@ -1,26 +1,24 @@
 //! Photographs of pictures: brought, shown, named, taken away and brought back.
 
 use super::pictures::with_studio;
-use crate::extract::{Asked, Body, Key, Raw};
+use crate::compute::aside;
+use crate::extract::{Asked, Body, Key, Keys, Raw};
+use crate::formats::{line_or_none, moment};
 use crate::photograph::{Developed, Taken, develop};
 use crate::problem::Problem;
-use crate::state::{App, compute};
+use crate::state::{App, commit};
 use axum::Json;
 use axum::extract::State;
-use axum::http::{StatusCode, header};
+use axum::http::{HeaderName, StatusCode, header};
 use axum::response::IntoResponse;
 use chrono::{DateTime, Duration, TimeZone, Utc};
 use serde::{Deserialize, Serialize};
-use tokio::sync::Semaphore;
+use sqlx::MySqlConnection;
 use ulvek_core::picture::Picture;
 use ulvek_store::{NewPhotograph, Photograph, Rendition};
 use utoipa::ToSchema;
 use uuid::Uuid;
 
-/// Photographs that are developed at once: each may take half a gigabyte. [practice]
-static DARKROOM: Semaphore = Semaphore::const_new(2);
-/// Longest caption [letters].
-const LONGEST_CAPTION: usize = 200;
 /// How far ahead of the application's clock a camera's may go [s]. [practice]
 const CLOCKS_APART_S: i64 = 120;
 
@@ -89,9 +87,8 @@ fn check_said(
     if let Some(step) = step.filter(|id| !picture.steps.iter().any(|s| s.id == **id)) {
         return Err(Problem::refused("step", format!("the picture has no step \"{step}\"")));
     }
-    if caption.chars().count() > LONGEST_CAPTION {
-        return Err(Problem::refused("caption", format!("at most {LONGEST_CAPTION} letters fit")));
-    }
+    line_or_none("caption", caption)?;
+    taken_at.map(|at| moment("taken_at", at.fixed_offset())).transpose()?;
     if taken_at.is_some_and(|at| at > now + Duration::seconds(CLOCKS_APART_S)) {
         let reason = "a photograph cannot have been taken in the future";
         return Err(Problem::refused("taken_at", reason));
@@ -106,23 +103,27 @@ fn check_said(
     params(("id" = Uuid, Path), ("taken_at" = Option<DateTime<Utc>>, Query), ("step" = Option<String>, Query),
            ("caption" = Option<String>, Query)),
     request_body(content = String, content_type = "application/octet-stream"),
-    responses((status = 201, body = PhotographOut), (status = 404, body = Problem),
-              (status = 413, body = Problem), (status = 422, body = Problem)))]
+    responses((status = 201, body = PhotographOut)))]
 pub async fn add(
     State(app): State<App>,
     Key(id): Key,
     Asked(said): Asked<Said>,
     Raw(bytes): Raw,
-) -> Result<(StatusCode, Json<PhotographOut>), Problem> {
+) -> Result<(StatusCode, [(HeaderName, String); 1], Json<PhotographOut>), Problem> {
     let now = app.clock.now();
-    let mut conn = app.pool.acquire().await?;
-    let (stored, studio) = with_studio(&mut conn, id).await?;
-    drop(conn);
+    let mut reading = app.reading().await?;
+    let (stored, studio) = with_studio(&mut reading, id).await?;
+    reading.commit().await?;
     check_said(&stored.picture, said.step.as_deref(), &said.caption, said.taken_at, now)?;
-    let permit = DARKROOM.acquire().await.map_err(|_| Problem::internal())?;
-    let developed: Developed =
-        compute(move || develop(&bytes)).await?.map_err(|e| Problem::refused("", e.to_string()))?;
-    drop(permit);
+    let place = app.darkroom.clone().acquire_owned().await.map_err(|_| Problem::internal())?;
+    // The place is held as long as the work takes, also when whoever sent it has hung up.
+    let developed: Developed = aside(move || {
+        let developed = develop(&bytes);
+        drop(place);
+        developed
+    })
+    .await?
+    .map_err(|e| Problem::refused("", e.to_string()))?;
     let zone = studio.hours.zone();
     let by_camera = developed.taken.and_then(|taken| match taken {
         Taken::At(at) => Some(at.with_timezone(&Utc)),
@@ -138,15 +139,20 @@ pub async fn add(
         whole: developed.whole,
         small: developed.small,
     };
-    let mut tx = app.pool.begin().await?;
+    let mut tx = app.begin().await?;
     let key = ulvek_store::add_photograph(&mut tx, id, &new, now).await?;
-    tx.commit().await?;
-    Ok((StatusCode::CREATED, Json(one(&app, id, key).await?)))
+    let answer = Json(one(&mut tx, id, key).await?);
+    commit(tx).await?;
+    let location = [(header::LOCATION, format!("/api/photographs/{key}/whole"))];
+    Ok((StatusCode::CREATED, location, answer))
 }
 
-async fn one(app: &App, picture: Uuid, key: Uuid) -> Result<PhotographOut, Problem> {
-    let mut conn = app.pool.acquire().await?;
-    let all = ulvek_store::photographs_of(&mut conn, picture).await?;
+async fn one(
+    conn: &mut MySqlConnection,
+    picture: Uuid,
+    key: Uuid,
+) -> Result<PhotographOut, Problem> {
+    let all = ulvek_store::photographs_of(conn, picture).await?;
     let found = all.iter().find(|f| f.id == key);
     found.map(photograph_out).ok_or_else(|| Problem::not_found("such photograph"))
 }
@@ -154,7 +160,7 @@ async fn one(app: &App, picture: Uuid, key: Uuid) -> Result<PhotographOut, Probl
 /// The photographs of a picture, the first taken first.
 #[utoipa::path(get, operation_id = "photographs", path = "/api/pictures/{id}/photographs", tag = "photographs",
     params(("id" = Uuid, Path)),
-    responses((status = 200, body = [PhotographOut]), (status = 404, body = Problem)))]
+    responses((status = 200, body = [PhotographOut])))]
 pub async fn list(
     State(app): State<App>,
     Key(id): Key,
@@ -180,7 +186,7 @@ async fn pixels(app: App, id: Uuid, rendition: Rendition) -> Result<impl IntoRes
 /// A photograph as large as it is kept.
 #[utoipa::path(get, operation_id = "photograph_whole", path = "/api/photographs/{id}/whole", tag = "photographs",
     params(("id" = Uuid, Path)),
-    responses((status = 200, content_type = "image/jpeg", body = String), (status = 404, body = Problem)))]
+    responses((status = 200, content_type = "image/jpeg", body = String)))]
 pub async fn whole(State(app): State<App>, Key(id): Key) -> Result<impl IntoResponse, Problem> {
     pixels(app, id, Rendition::Whole).await
 }
@@ -188,7 +194,7 @@ pub async fn whole(State(app): State<App>, Key(id): Key) -> Result<impl IntoResp
 /// A photograph, small.
 #[utoipa::path(get, operation_id = "photograph_small", path = "/api/photographs/{id}/small", tag = "photographs",
     params(("id" = Uuid, Path)),
-    responses((status = 200, content_type = "image/jpeg", body = String), (status = 404, body = Problem)))]
+    responses((status = 200, content_type = "image/jpeg", body = String)))]
 pub async fn small(State(app): State<App>, Key(id): Key) -> Result<impl IntoResponse, Problem> {
     pixels(app, id, Rendition::Small).await
 }
@@ -196,40 +202,42 @@ pub async fn small(State(app): State<App>, Key(id): Key) -> Result<impl IntoResp
 /// Changes what is said of a photograph.
 #[utoipa::path(put, operation_id = "photograph_save", path = "/api/pictures/{id}/photographs/{photograph}", tag = "photographs",
     params(("id" = Uuid, Path), ("photograph" = Uuid, Path)), request_body = PhotographEdit,
-    responses((status = 200, body = PhotographOut), (status = 404, body = Problem), (status = 422, body = Problem)))]
+    responses((status = 200, body = PhotographOut)))]
 pub async fn save(
     State(app): State<App>,
-    axum::extract::Path((id, photograph)): axum::extract::Path<(Uuid, Uuid)>,
+    Keys(id, photograph): Keys,
     Body(edit): Body<PhotographEdit>,
 ) -> Result<Json<PhotographOut>, Problem> {
-    let mut tx = app.pool.begin().await?;
+    let mut tx = app.begin().await?;
     let picture = ulvek_store::load_picture(&mut tx, id).await?.picture;
     let (step, caption) = (edit.step.as_deref(), edit.caption.trim());
     check_said(&picture, step, caption, Some(edit.taken_at), app.clock.now())?;
     let said = (edit.taken_at, step, caption);
-    ulvek_store::name_photograph(&mut tx, photograph, said).await?;
-    tx.commit().await?;
-    Ok(Json(one(&app, id, photograph).await?))
+    ulvek_store::name_photograph(&mut tx, (id, photograph), said).await?;
+    let answer = Json(one(&mut tx, id, photograph).await?);
+    commit(tx).await?;
+    Ok(answer)
 }
 
 /// Takes a photograph away; it can be restored.
 #[utoipa::path(delete, operation_id = "photograph_delete", path = "/api/photographs/{id}", tag = "photographs",
     params(("id" = Uuid, Path)),
-    responses((status = 204), (status = 404, body = Problem)))]
+    responses((status = 204)))]
 pub async fn delete(State(app): State<App>, Key(id): Key) -> Result<StatusCode, Problem> {
-    let mut tx = app.pool.begin().await?;
+    let mut tx = app.begin().await?;
     ulvek_store::delete_photograph(&mut tx, id, app.clock.now()).await?;
-    tx.commit().await?;
+    commit(tx).await?;
     Ok(StatusCode::NO_CONTENT)
 }
 
 /// Brings a photograph back that was taken away.
 #[utoipa::path(post, operation_id = "photograph_restore", path = "/api/photographs/{id}/restore", tag = "photographs",
     params(("id" = Uuid, Path)),
-    responses((status = 200, body = PhotographOut), (status = 404, body = Problem)))]
+    responses((status = 200, body = PhotographOut)))]
 pub async fn restore(State(app): State<App>, Key(id): Key) -> Result<Json<PhotographOut>, Problem> {
-    let mut tx = app.pool.begin().await?;
+    let mut tx = app.begin().await?;
     let picture = ulvek_store::restore_photograph(&mut tx, id).await?;
-    tx.commit().await?;
-    Ok(Json(one(&app, picture, id).await?))
+    let answer = Json(one(&mut tx, picture, id).await?);
+    commit(tx).await?;
+    Ok(answer)
 }

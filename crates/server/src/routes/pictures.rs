@@ -2,13 +2,16 @@
 
 use super::seal::against;
 use super::wire::{HistoryOut, Laid, OnVersion, PictureEdit, PictureOut};
+use crate::compute::aside;
 use crate::extract::{Asked, Body, Key};
-use crate::formats::{PictureDoc, check_picture, picture_doc};
+use crate::formats::{
+    MOST_PICTURES, PictureDoc, check_picture, line, line_or_none, moment, picture_doc,
+};
 use crate::problem::Problem;
-use crate::state::{App, compute};
+use crate::state::{App, commit};
 use axum::Json;
 use axum::extract::State;
-use axum::http::StatusCode;
+use axum::http::{HeaderName, StatusCode, header};
 use chrono::{DateTime, Duration, NaiveDate, Utc};
 use serde::Deserialize;
 use sqlx::{MySql, MySqlConnection, Transaction};
@@ -51,14 +54,17 @@ pub(super) async fn with_shelf_held(
     let mut conn = app.pool.acquire().await?;
     let studio = ulvek_store::studio_of(&mut conn, id).await?;
     drop(conn);
-    let mut tx = app.pool.begin().await?;
+    let mut tx = app.begin().await?;
     ulvek_store::hold_shelf(&mut tx, studio).await?;
     Ok(tx)
 }
 
-pub(super) async fn reread(app: &App, id: Uuid) -> Result<Json<PictureOut>, Problem> {
-    let mut conn = app.pool.acquire().await?;
-    let (stored, studio) = with_studio(&mut conn, id).await?;
+/// A picture as it is now, in the transaction that changed it.
+pub(super) async fn reread(
+    conn: &mut MySqlConnection,
+    id: Uuid,
+) -> Result<Json<PictureOut>, Problem> {
+    let (stored, studio) = with_studio(conn, id).await?;
     Ok(Json(out(stored, &studio.hours)))
 }
 
@@ -95,19 +101,29 @@ pub(super) fn check_laid(picture: &Picture, now: DateTime<Utc>) -> Result<(), Pr
     }
 }
 
+/// Holds that a studio can take one more picture and still be exported and imported.
+async fn has_place(conn: &mut MySqlConnection, studio: Uuid) -> Result<(), Problem> {
+    if ulvek_store::count_pictures(conn, studio).await? >= MOST_PICTURES {
+        let reason = format!("a studio holds at most {MOST_PICTURES} pictures");
+        return Err(Problem::refused("", reason));
+    }
+    Ok(())
+}
+
 /// Adds a picture to a studio.
 #[utoipa::path(post, operation_id = "picture_create", path = "/api/studios/{id}/pictures", tag = "pictures", params(("id" = Uuid, Path)),
     request_body = PictureDoc,
-    responses((status = 201, body = PictureOut), (status = 404, body = Problem), (status = 422, body = Problem)))]
+    responses((status = 201, body = PictureOut)))]
 pub async fn create(
     State(app): State<App>,
     Key(studio): Key,
     Body(doc): Body<PictureDoc>,
-) -> Result<(StatusCode, Json<PictureOut>), Problem> {
+) -> Result<(StatusCode, [(HeaderName, String); 1], Json<PictureOut>), Problem> {
     let now = app.clock.now();
-    let mut tx = app.pool.begin().await?;
+    let mut tx = app.begin().await?;
     ulvek_store::hold_shelf(&mut tx, studio).await?;
     let document = ulvek_store::load_studio(&mut tx, studio).await?.document;
+    has_place(&mut tx, studio).await?;
     // Its name within the studio is made here: names of deleted pictures stay taken.
     let doc = PictureDoc { id: Uuid::now_v7().simple().to_string(), ..doc };
     let picture = check_picture("", &doc, &document)?;
@@ -115,22 +131,25 @@ pub async fn create(
     check_laid(&picture, now)?;
     let id = ulvek_store::create_picture(&mut tx, studio, &picture, now).await?;
     let stored = ulvek_store::load_picture(&mut tx, id).await?;
-    tx.commit().await?;
-    Ok((StatusCode::CREATED, Json(out(stored, &document.hours))))
+    commit(tx).await?;
+    let location = [(header::LOCATION, format!("/api/pictures/{id}"))];
+    Ok((StatusCode::CREATED, location, Json(out(stored, &document.hours))))
 }
 
 /// One picture.
 #[utoipa::path(get, operation_id = "picture_read", path = "/api/pictures/{id}", tag = "pictures", params(("id" = Uuid, Path)),
-    responses((status = 200, body = PictureOut), (status = 404, body = Problem)))]
+    responses((status = 200, body = PictureOut)))]
 pub async fn read(State(app): State<App>, Key(id): Key) -> Result<Json<PictureOut>, Problem> {
-    reread(&app, id).await
+    let mut tx = app.reading().await?;
+    let answer = reread(&mut tx, id).await?;
+    tx.commit().await?;
+    Ok(answer)
 }
 
 /// Replaces a picture.
 #[utoipa::path(put, operation_id = "picture_save", path = "/api/pictures/{id}", tag = "pictures", params(("id" = Uuid, Path)),
     request_body = PictureEdit,
-    responses((status = 200, body = PictureOut), (status = 404, body = Problem),
-              (status = 409, body = Problem), (status = 422, body = Problem)))]
+    responses((status = 200, body = PictureOut)))]
 pub async fn save(
     State(app): State<App>,
     Key(id): Key,
@@ -146,23 +165,26 @@ pub async fn save(
     check_due(picture.due, stored.picture.due, &studio.hours, now)?;
     check_laid(&picture, now)?;
     check_gates(&mut tx, id, &studio, &stored.picture, &picture).await?;
-    ulvek_store::save_picture(&mut tx, id, edit.version, &picture, &edit.label, now).await?;
-    tx.commit().await?;
-    reread(&app, id).await
+    let label = line("label", &edit.label)?;
+    ulvek_store::save_picture(&mut tx, id, edit.version, &picture, &label, now).await?;
+    let answer = reread(&mut tx, id).await?;
+    commit(tx).await?;
+    Ok(answer)
 }
 
 /// Logs a coat that was laid, or a step that was done: the plan moves from what really happened.
 #[utoipa::path(post, operation_id = "picture_laid", path = "/api/pictures/{id}/laid", tag = "pictures", params(("id" = Uuid, Path)),
     request_body = Laid,
-    responses((status = 200, body = PictureOut), (status = 404, body = Problem),
-              (status = 409, body = Problem), (status = 422, body = Problem)))]
+    responses((status = 200, body = PictureOut)))]
 pub async fn laid(
     State(app): State<App>,
     Key(id): Key,
     Body(laid): Body<Laid>,
 ) -> Result<Json<PictureOut>, Problem> {
     let now = app.clock.now();
-    let mut tx = app.pool.begin().await?;
+    let at = laid.at.map(|at| moment("at", at.fixed_offset())).transpose()?.unwrap_or(now);
+    let anyway = line_or_none("anyway", laid.anyway.as_deref().unwrap_or_default())?;
+    let mut tx = app.begin().await?;
     let (stored, studio) = with_studio(&mut tx, id).await?;
     let mut picture = stored.picture;
     let Some(i) = picture.steps.iter().position(|s| s.id == laid.step) else {
@@ -170,7 +192,6 @@ pub async fn laid(
     };
     let film = film(&studio, &picture, i, &laid)?;
     let step = &mut picture.steps[i];
-    let at = laid.at.unwrap_or(now);
     step.laid_at = Some(at);
     step.wet_film_um = film;
     let label = format!("log {}", step.title());
@@ -180,26 +201,20 @@ pub async fn laid(
     check_chain(&picture).map_err(|e| Problem::refused("at", e.to_string()))?;
     if picture.steps[i].kind.seals() {
         let against = against_gate(&mut tx, id, &studio, &picture, (i, at)).await?;
-        match laid.anyway.as_deref().map(str::trim).filter(|r| !r.is_empty()) {
+        match anyway {
             _ if against.is_empty() => {}
-            Some(reason) if reason.chars().count() > LONGEST_REASON => {
-                let said = format!("at most {LONGEST_REASON} letters fit");
-                return Err(Problem::refused("anyway", said));
-            }
             Some(reason) => {
-                let (step, reason) = (laid.step.clone(), reason.to_owned());
+                let step = laid.step.clone();
                 picture.seal.anyway.push(SealAnyway { at, step, reason, against });
             }
             None => return Err(Problem::refused("anyway", closed(&against))),
         }
     }
     ulvek_store::save_picture(&mut tx, id, laid.version, &picture, &label, now).await?;
-    tx.commit().await?;
-    reread(&app, id).await
+    let answer = reread(&mut tx, id).await?;
+    commit(tx).await?;
+    Ok(answer)
 }
-
-/// Longest reason for sealing anyway [letters].
-const LONGEST_REASON: usize = 200;
 
 /// Why a gate is closed, and what it takes to go on.
 fn closed(against: &[String]) -> String {
@@ -220,7 +235,7 @@ async fn against_gate(
         return Err(Problem::not_found("such picture"));
     };
     studio.pictures[p] = picture.clone();
-    compute(move || against(&studio, (p, i), &photographs, at)).await
+    aside(move || against(&studio, (p, i), &photographs, at)).await
 }
 
 /// Holds that no sealing coat of `after` was newly laid through a closed gate.
@@ -285,6 +300,15 @@ fn film(
         .map_err(|e| Problem::refused("cup_after_g", e.to_string()))
 }
 
+/// Holds that a picture that was brought back still fits to its studio: a material may have been
+/// taken off the shelf since.
+async fn still_fits(conn: &mut MySqlConnection, id: Uuid) -> Result<(), Problem> {
+    let (stored, studio) = with_studio(conn, id).await?;
+    let doc = picture_doc(&stored.picture, studio.hours.zone());
+    check_picture("", &doc, &studio)?;
+    Ok(())
+}
+
 async fn step(
     app: App,
     id: Uuid,
@@ -293,18 +317,16 @@ async fn step(
 ) -> Result<Json<PictureOut>, Problem> {
     let mut tx = with_shelf_held(&app, id).await?;
     ulvek_store::step_picture(&mut tx, id, on.version, direction).await?;
-    let (stored, studio) = with_studio(&mut tx, id).await?;
-    // A material may have been taken off the shelf since.
-    let doc = picture_doc(&stored.picture, studio.hours.zone());
-    check_picture("", &doc, &studio)?;
-    tx.commit().await?;
-    reread(&app, id).await
+    still_fits(&mut tx, id).await?;
+    let answer = reread(&mut tx, id).await?;
+    commit(tx).await?;
+    Ok(answer)
 }
 
 /// Takes the last edit of a picture back.
 #[utoipa::path(post, operation_id = "picture_undo", path = "/api/pictures/{id}/undo", tag = "pictures", params(("id" = Uuid, Path)),
     request_body = OnVersion,
-    responses((status = 200, body = PictureOut), (status = 409, body = Problem)))]
+    responses((status = 200, body = PictureOut)))]
 pub async fn undo(
     State(app): State<App>,
     Key(id): Key,
@@ -316,7 +338,7 @@ pub async fn undo(
 /// Makes the edit that was taken back again.
 #[utoipa::path(post, operation_id = "picture_redo", path = "/api/pictures/{id}/redo", tag = "pictures", params(("id" = Uuid, Path)),
     request_body = OnVersion,
-    responses((status = 200, body = PictureOut), (status = 409, body = Problem)))]
+    responses((status = 200, body = PictureOut)))]
 pub async fn redo(
     State(app): State<App>,
     Key(id): Key,
@@ -334,24 +356,28 @@ pub struct AtVersion {
 /// Takes a picture away; it can be restored.
 #[utoipa::path(delete, operation_id = "picture_delete", path = "/api/pictures/{id}", tag = "pictures",
     params(("id" = Uuid, Path), ("version" = i64, Query)),
-    responses((status = 204), (status = 404, body = Problem), (status = 409, body = Problem)))]
+    responses((status = 204)))]
 pub async fn delete(
     State(app): State<App>,
     Key(id): Key,
     Asked(at): Asked<AtVersion>,
 ) -> Result<StatusCode, Problem> {
-    let mut tx = app.pool.begin().await?;
+    let mut tx = app.begin().await?;
     ulvek_store::delete_picture(&mut tx, id, at.version, app.clock.now()).await?;
-    tx.commit().await?;
+    commit(tx).await?;
     Ok(StatusCode::NO_CONTENT)
 }
 
 /// Brings a picture back that was taken away.
 #[utoipa::path(post, operation_id = "picture_restore", path = "/api/pictures/{id}/restore", tag = "pictures", params(("id" = Uuid, Path)),
-    responses((status = 200, body = PictureOut), (status = 404, body = Problem)))]
+    responses((status = 200, body = PictureOut)))]
 pub async fn restore(State(app): State<App>, Key(id): Key) -> Result<Json<PictureOut>, Problem> {
-    let mut tx = app.pool.begin().await?;
+    let mut tx = with_shelf_held(&app, id).await?;
+    let studio = ulvek_store::studio_of(&mut tx, id).await?;
+    has_place(&mut tx, studio).await?;
     ulvek_store::restore_picture(&mut tx, id).await?;
-    tx.commit().await?;
-    reread(&app, id).await
+    still_fits(&mut tx, id).await?;
+    let answer = reread(&mut tx, id).await?;
+    commit(tx).await?;
+    Ok(answer)
 }

@@ -21,13 +21,13 @@ pub struct SheetAsked {
 /// `file=true` it is a file to keep, with the photographs in it.
 #[utoipa::path(get, operation_id = "record", path = "/api/pictures/{id}/record", tag = "seal",
     params(("id" = Uuid, Path), ("file" = Option<bool>, Query)),
-    responses((status = 200, body = RecordDoc), (status = 404, body = Problem)))]
+    responses((status = 200, body = RecordDoc)))]
 pub async fn record(
     State(app): State<App>,
     Key(id): Key,
     Asked(asked): Asked<SheetAsked>,
 ) -> Result<(HeaderMap, Json<RecordDoc>), Problem> {
-    let mut conn = app.pool.acquire().await?;
+    let mut conn = app.reading().await?;
     let picture = ulvek_store::load_picture(&mut conn, id).await?;
     let stored = ulvek_store::load_studio(&mut conn, picture.studio).await?;
     let photographs = ulvek_store::photographs_of(&mut conn, id).await?;
@@ -38,6 +38,7 @@ pub async fn record(
             pixels.push(ulvek_store::load_rendition(&mut conn, photograph.id, small).await?);
         }
     }
+    conn.commit().await?;
     let p = stored.pictures.iter().position(|s| s.id == id);
     let p = p.ok_or_else(|| Problem::not_found("such picture"))?;
     let sheet = record_doc(&stored.document, p, (&photographs, &pixels), app.clock.now());

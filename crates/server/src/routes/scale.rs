@@ -48,7 +48,7 @@ pub async fn read(State(app): State<App>) -> Result<Json<ScaleOut>, Problem> {
 
 /// Puts something onto the simulated scale in place of what was there.
 #[utoipa::path(put, operation_id = "scale_load", path = "/api/scale", tag = "instruments", request_body = ScaleLoad,
-    responses((status = 200, body = ScaleOut), (status = 422, body = Problem)))]
+    responses((status = 200, body = ScaleOut)))]
 pub async fn load(
     State(app): State<App>,
     Body(load): Body<ScaleLoad>,

@@ -1,6 +1,5 @@
 //! The gate, the varnish plan and the bench.
 
-use super::computed::load;
 use super::photographs::{PhotographOut, photograph_out};
 use super::pictures::{reread, with_studio};
 use super::seal_wire::{
@@ -8,24 +7,27 @@ use super::seal_wire::{
     SheetLineOut, SheetOut, TroubleFoundIn, TroubleOut, VarnishAsked, VarnishCoatOut, VarnishEdit,
     VarnishOut,
 };
+use super::view::{Of, Scene, view};
 use super::wire::{OnVersion, PictureOut, SpanOut, instant};
+use crate::desks::load_around;
 use crate::extract::{Body, Key};
 use crate::formats::{check_choice, choice_doc, picture_doc};
 use crate::problem::Problem;
-use crate::state::{App, compute};
+use crate::state::{App, commit};
 use axum::Json;
 use axum::extract::State;
+use axum::http::HeaderMap;
+use axum::response::Response;
 use chrono::{DateTime, Utc};
 use ulvek_core::film::FilmState;
 use ulvek_core::picture::Picture;
-use ulvek_core::planner::{Plan, Request, outlook, plan};
+use ulvek_core::planner::{CoatOutlook, Request, plan};
 use ulvek_core::seal::{
     Condition, Gate, PACKING, Purpose, SealTrouble, Sheet, SheetLine, TroubleFound, VarnishChoice,
     VarnishError, VarnishPlan, bench_sheet, choice_of, forward, gate, removal, with_varnish,
 };
 use ulvek_core::studio::StudioDocument;
 use ulvek_store::{Photograph, StoredStudio};
-use uuid::Uuid;
 
 fn condition_out(condition: &Condition) -> ConditionOut {
     ConditionOut {
@@ -52,28 +54,23 @@ fn brief(stored: &StoredStudio, p: usize, gate: &Gate) -> GateBrief {
     }
 }
 
-/// When photographs of one picture were taken.
-fn taken(photographs: &[Photograph], of: Uuid) -> Vec<DateTime<Utc>> {
-    photographs.iter().filter(|f| f.picture_id == of).map(|f| f.taken_at).collect()
-}
-
 /// Whether each picture of a studio may be sealed, and when.
 #[utoipa::path(get, operation_id = "gates", path = "/api/studios/{id}/gates", tag = "seal", params(("id" = Uuid, Path)),
-    responses((status = 200, body = GatesOut), (status = 404, body = Problem)))]
-pub async fn gates(State(app): State<App>, Key(id): Key) -> Result<Json<GatesOut>, Problem> {
-    let stored = load(&app, id).await?;
-    let mut conn = app.pool.acquire().await?;
-    let photographs = ulvek_store::photographs_of_studio(&mut conn, id).await?;
-    drop(conn);
-    let now = app.clock.now();
-    compute(move || {
+    responses((status = 200, body = GatesOut), (status = 304, description = "nothing changed")))]
+pub async fn gates(
+    State(app): State<App>,
+    Key(id): Key,
+    headers: HeaderMap,
+) -> Result<Response, Problem> {
+    view(&app, Of::Studio(id), &headers, "gates".into(), |scene| {
+        let (stored, now) = (&scene.loaded.stored, scene.now);
         let document = &stored.document;
-        let made = plan(Request { document, from: now });
+        let made = scene.app.desks.at(&scene.loaded, |desk| desk.plan(now));
         let one = |p: usize| {
-            let taken = taken(&photographs, stored.pictures[p].id);
-            brief(&stored, p, &gate(document, p, (&made, &taken), now))
+            let taken = scene.loaded.taken(stored.pictures[p].id);
+            brief(stored, p, &gate(document, p, (&made, &taken), now))
         };
-        Json(GatesOut {
+        Ok(GatesOut {
             now,
             time_zone: document.hours.zone().name().to_owned(),
             pictures: (0..document.pictures.len()).map(one).collect(),
@@ -85,29 +82,28 @@ pub async fn gates(State(app): State<App>, Key(id): Key) -> Result<Json<GatesOut
 /// Everything about sealing one picture: its gate, what would bring it forward, its varnish plan,
 /// the bench sheet of the next coat, and what comes after.
 #[utoipa::path(get, operation_id = "gate", path = "/api/pictures/{id}/gate", tag = "seal", params(("id" = Uuid, Path)),
-    responses((status = 200, body = GateOut), (status = 404, body = Problem)))]
-pub async fn gate_of(State(app): State<App>, Key(id): Key) -> Result<Json<GateOut>, Problem> {
-    let mut conn = app.pool.acquire().await?;
-    let studio = ulvek_store::load_picture(&mut conn, id).await?.studio;
-    let stored = ulvek_store::load_studio(&mut conn, studio).await?;
-    let photographs = ulvek_store::photographs_of(&mut conn, id).await?;
-    drop(conn);
-    let now = app.clock.now();
-    let p = stored.pictures.iter().position(|s| s.id == id);
-    let p = p.ok_or_else(|| Problem::not_found("such picture"))?;
-    compute(move || Json(make_gate(&stored, p, &photographs, now))).await
+    responses((status = 200, body = GateOut), (status = 304, description = "nothing changed")))]
+pub async fn gate_of(
+    State(app): State<App>,
+    Key(id): Key,
+    headers: HeaderMap,
+) -> Result<Response, Problem> {
+    let question = format!("gate {id}");
+    view(&app, Of::Picture(id), &headers, question, move |scene| {
+        scene.loaded.place_of(id).map(|p| make_gate(scene, p))
+    })
+    .await
 }
 
-fn make_gate(
-    stored: &StoredStudio,
-    p: usize,
-    photographs: &[Photograph],
-    now: DateTime<Utc>,
-) -> GateOut {
+fn make_gate(scene: &Scene, p: usize) -> GateOut {
+    let (stored, now) = (&scene.loaded.stored, scene.now);
     let document = &stored.document;
     let picture = &document.pictures[p];
-    let made = plan(Request { document, from: now });
-    let shots = taken(photographs, stored.pictures[p].id);
+    let (made, coats) =
+        scene.app.desks.at(&scene.loaded, |desk| (desk.plan(now), desk.outlook(p, now)));
+    let key = stored.pictures[p].id;
+    let shots = scene.loaded.taken(key);
+    let photographs = scene.loaded.photographs.iter().filter(|f| f.picture_id == key);
     let found = gate(document, p, (&made, &shots), now);
     let choice = choice_of(document, picture);
     // A choice that nobody has made yet owes no reason.
@@ -150,21 +146,20 @@ fn make_gate(
             .collect(),
         habit_isolation: document.schools.isolation_coat,
         sheet: sheet.as_ref().map(sheet_out),
-        sealed: sealed(document, p, &made, now),
+        sealed: sealed(document, p, &coats),
         advice: SealTrouble::WORDS.iter().map(|(_, t)| trouble_out(*t)).collect(),
         inspected_at: picture.seal.inspected_at,
         anyway: seal.anyway,
         troubles: seal.troubles,
         packing: PACKING.iter().map(|line| (*line).to_owned()).collect(),
         removal: removal(document, picture).to_string(),
-        photographs: photographs.iter().map(photograph_out).collect::<Vec<PhotographOut>>(),
+        photographs: photographs.map(photograph_out).collect::<Vec<PhotographOut>>(),
     }
 }
 
 /// The sealing coats that are on, with when they set and are touch-dry.
-fn sealed(document: &StudioDocument, p: usize, made: &Plan, now: DateTime<Utc>) -> Vec<SealedOut> {
+fn sealed(document: &StudioDocument, p: usize, coats: &[CoatOutlook]) -> Vec<SealedOut> {
     let picture = &document.pictures[p];
-    let (coats, _) = outlook(document, p, made, (now.timestamp() as f64, 0));
     coats
         .iter()
         .filter(|c| !c.planned && picture.steps[c.history.coat.step].kind.seals())
@@ -260,24 +255,23 @@ fn planned(
 /// What a choice of varnish would come to on a picture; nothing is changed.
 #[utoipa::path(post, operation_id = "varnish_preview", path = "/api/pictures/{id}/varnish/preview", tag = "seal", params(("id" = Uuid, Path)),
     request_body = VarnishAsked,
-    responses((status = 200, body = VarnishOut), (status = 404, body = Problem), (status = 422, body = Problem)))]
+    responses((status = 200, body = VarnishOut)))]
 pub async fn varnish_preview(
     State(app): State<App>,
     Key(id): Key,
     Body(asked): Body<VarnishAsked>,
 ) -> Result<Json<VarnishOut>, Problem> {
     let choice = check_choice("choice", &asked.choice)?;
-    let mut conn = app.pool.acquire().await?;
-    let (stored, document) = with_studio(&mut conn, id).await?;
-    let plan = planned(&document, &stored.picture, &choice)?;
-    Ok(Json(varnish_out(&document, &choice, &plan)))
+    let loaded = load_around(&app, id).await?;
+    let document = &loaded.stored.document;
+    let plan = planned(document, &document.pictures[loaded.place_of(id)?], &choice)?;
+    Ok(Json(varnish_out(document, &choice, &plan)))
 }
 
 /// Settles on a varnish: its coats take the place of the sealing coats that are still to come.
 #[utoipa::path(put, operation_id = "varnish_save", path = "/api/pictures/{id}/varnish", tag = "seal", params(("id" = Uuid, Path)),
     request_body = VarnishEdit,
-    responses((status = 200, body = PictureOut), (status = 404, body = Problem),
-              (status = 409, body = Problem), (status = 422, body = Problem)))]
+    responses((status = 200, body = PictureOut)))]
 pub async fn varnish_save(
     State(app): State<App>,
     Key(id): Key,
@@ -291,34 +285,35 @@ pub async fn varnish_save(
     let now = app.clock.now();
     let label = "settle on a varnish";
     ulvek_store::save_picture(&mut tx, id, edit.version, &changed, label, now).await?;
-    tx.commit().await?;
-    reread(&app, id).await
+    let answer = reread(&mut tx, id).await?;
+    commit(tx).await?;
+    Ok(answer)
 }
 
 /// Says that the surface was dusted and looked over just now.
 #[utoipa::path(post, operation_id = "inspected", path = "/api/pictures/{id}/inspected", tag = "seal", params(("id" = Uuid, Path)),
     request_body = OnVersion,
-    responses((status = 200, body = PictureOut), (status = 404, body = Problem), (status = 409, body = Problem)))]
+    responses((status = 200, body = PictureOut)))]
 pub async fn inspected(
     State(app): State<App>,
     Key(id): Key,
     Body(on): Body<OnVersion>,
 ) -> Result<Json<PictureOut>, Problem> {
     let now = app.clock.now();
-    let mut tx = app.pool.begin().await?;
+    let mut tx = app.begin().await?;
     let mut picture = ulvek_store::load_picture(&mut tx, id).await?.picture;
     picture.seal.inspected_at = Some(now);
     let label = "look the surface over";
     ulvek_store::save_picture(&mut tx, id, on.version, &picture, label, now).await?;
-    tx.commit().await?;
-    reread(&app, id).await
+    let answer = reread(&mut tx, id).await?;
+    commit(tx).await?;
+    Ok(answer)
 }
 
 /// Keeps trouble found on a sealing coat, and changes the coats to come as it asks.
 #[utoipa::path(post, operation_id = "trouble_found", path = "/api/pictures/{id}/troubles", tag = "seal", params(("id" = Uuid, Path)),
     request_body = TroubleFoundIn,
-    responses((status = 200, body = MendedOut), (status = 404, body = Problem),
-              (status = 409, body = Problem), (status = 422, body = Problem)))]
+    responses((status = 200, body = MendedOut)))]
 pub async fn trouble_found(
     State(app): State<App>,
     Key(id): Key,
@@ -342,7 +337,7 @@ pub async fn trouble_found(
     let label = format!("find a {} on the varnish", found.trouble.word());
     let version =
         ulvek_store::save_picture(&mut tx, id, found.version, &picture, &label, now).await?;
-    tx.commit().await?;
+    commit(tx).await?;
     Ok(Json(MendedOut { version, changed }))
 }
 

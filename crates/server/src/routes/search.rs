@@ -1,7 +1,8 @@
 //! Searching for a better order of work, in the background, with its progress told as it comes.
 
-use super::computed::load;
 use super::season_wire::{SearchAsk, SearchOut};
+use crate::compute::aside;
+use crate::desks::load;
 use crate::extract::{Body, Key};
 use crate::formats::turn_doc;
 use crate::problem::Problem;
@@ -9,7 +10,7 @@ use crate::searches::Reporter;
 use crate::state::App;
 use axum::Json;
 use axum::extract::State;
-use axum::http::StatusCode;
+use axum::http::{HeaderName, StatusCode, header};
 use axum::response::sse::{Event, KeepAlive, Sse};
 use chrono::{DateTime, Utc};
 use std::convert::Infallible;
@@ -27,49 +28,65 @@ const TOLD_EVERY_S: f64 = 0.25;
 /// Begins to look for a better order of work.
 #[utoipa::path(post, operation_id = "search_begin", path = "/api/studios/{id}/season/search", tag = "season", params(("id" = Uuid, Path)),
     request_body = SearchAsk,
-    responses((status = 202, body = SearchOut), (status = 404, body = Problem), (status = 422, body = Problem)))]
+    responses((status = 202, body = SearchOut)))]
 pub async fn begin(
     State(app): State<App>,
     Key(id): Key,
     Body(ask): Body<SearchAsk>,
-) -> Result<(StatusCode, Json<SearchOut>), Problem> {
+) -> Result<(StatusCode, [(HeaderName, String); 1], Json<SearchOut>), Problem> {
     if !(ask.seconds > 0.0 && ask.seconds <= MOST_SECONDS) {
         let reason = format!("must be above 0 and at most {MOST_SECONDS}, not {}", ask.seconds);
         return Err(Problem::refused("seconds", reason));
     }
-    let stored = load(&app, id).await?;
+    let loaded = load(&app, id).await?;
     let now = app.clock.now();
     let begun = Instant::now();
-    let document = stored.document;
-    let version = stored.version;
-    let (first, document) = crate::state::compute(move || {
+    let place = app.searches.place(id)?;
+    let document = loaded.document.clone();
+    let version = loaded.stored.version;
+    let first = aside(move || {
         let mut planner = Planner::new(Request { document: &document, from: now });
-        let first = out(&mut planner, (now, ask.seconds, version), begun, None);
-        (first, document)
+        out(&mut planner, (now, ask.seconds, version), begun, None)
     })
     .await?;
-    let Some(reporter) = app.searches.begin(id, first.clone()) else {
-        return Err(Problem::refused("", "a search is running already; stop it first"));
-    };
+    let reporter = place.begin(first.clone());
     let start = first.clone();
+    let document = loaded.document.clone();
     tokio::task::spawn_blocking(move || run(&document, &start, begun, &reporter));
-    Ok((StatusCode::ACCEPTED, Json(first)))
+    let location = [(header::LOCATION, format!("/api/studios/{id}/season/search"))];
+    Ok((StatusCode::ACCEPTED, location, Json(first)))
 }
 
 fn run(document: &StudioDocument, start: &SearchOut, begun: Instant, reporter: &Reporter) {
-    let mut planner = Planner::new(Request { document, from: start.began });
     let limit = Duration::from_secs_f64(start.seconds);
     let mut told = Instant::now();
-    planner.improve(SEED, u64::MAX / 2, |progress| {
-        if told.elapsed().as_secs_f64() >= TOLD_EVERY_S {
-            told = Instant::now();
-            reporter.state.send_modify(|s| tell(s, progress, begun));
-        }
-        begun.elapsed() < limit && !reporter.is_stopped()
+    let mut planner = None;
+    // Stopped, it leaves a film half-way and keeps the best plan that it had.
+    let ended = reporter.cancel.unless_cancelled(|| {
+        let planner = planner.insert(Planner::new(Request { document, from: start.began }));
+        planner.improve(SEED, u64::MAX / 2, |progress| {
+            if told.elapsed().as_secs_f64() >= TOLD_EVERY_S {
+                told = Instant::now();
+                reporter.state.send_modify(|s| tell(s, progress, begun));
+            }
+            begun.elapsed() < limit
+        });
     });
-    let given = (start.began, start.seconds, start.version);
-    let end = out(&mut planner, given, begun, Some(start));
-    reporter.state.send_replace(end);
+    let Some(mut planner) = planner else { return };
+    if ended.is_some() {
+        let given = (start.began, start.seconds, start.version);
+        let end = out(&mut planner, given, begun, Some(start));
+        reporter.state.send_replace(end);
+        return;
+    }
+    let best = planner.plan().objective;
+    let order = planner.order().iter().map(turn_doc).collect();
+    reporter.state.send_modify(|s| {
+        s.running = false;
+        s.took_s = begun.elapsed().as_secs_f64();
+        s.best = best.into();
+        s.order = order;
+    });
 }
 
 fn tell(state: &mut SearchOut, progress: &Progress, begun: Instant) {
@@ -119,7 +136,7 @@ pub async fn stop(State(app): State<App>, Key(id): Key) -> StatusCode {
 
 /// The search of a studio as it goes on: server-sent events named `search`, each a search.
 #[utoipa::path(get, operation_id = "search_events", path = "/api/studios/{id}/season/search/events", tag = "season", params(("id" = Uuid, Path)),
-    responses((status = 200, content_type = "text/event-stream", body = SearchOut), (status = 404, body = Problem)))]
+    responses((status = 200, content_type = "text/event-stream", body = SearchOut)))]
 pub async fn events(
     State(app): State<App>,
     Key(id): Key,

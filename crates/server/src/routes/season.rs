@@ -1,28 +1,34 @@
 //! The season: all pictures to their dates, what-ifs, odds, ways to make a date. What is tried is
 //! computed and not stored; what is accepted is stored in one transaction.
 
-use super::computed::{load, sessions, wait_out};
+use super::computed::{HOURS_SHOWN_DAYS, sessions, wait_out};
 use super::pictures::{check_due, check_gates, check_laid};
 use super::season_wire::{
-    Accept, BlockedOut, DateWay, Draft, DraftPicture, DraftStudio, FilmPoint, HeldOut, Kept,
+    Accept, BlockedOut, DateWay, Draft, DraftPicture, DraftStudio, FilmPoint, Going, HeldOut, Kept,
     KeptPicture, LaidOut, Odds, PictureOddsOut, Season, SeasonPicture, WaysAsk, WorkOut,
 };
+use super::view::{Of, Scene, answer, json, key_of, view, written};
 use super::wire::{SpanOut, instant};
+use crate::compute::{Answer, Lane, Progress};
+use crate::desks::load;
 use crate::extract::{Body, Key};
 use crate::formats::{
-    Refusal, check_picture, check_studio, picture_doc, studio_doc, turn_doc, why,
+    Refusal, check_picture, check_studio, line, picture_doc, studio_doc, turn_doc, why,
 };
 use crate::problem::Problem;
-use crate::state::{App, compute};
+use crate::state::{App, commit};
 use axum::Json;
 use axum::extract::State;
+use axum::http::{HeaderMap, StatusCode};
+use axum::response::{IntoResponse, Response};
 use chrono::{DateTime, Duration, NaiveDate, Utc};
+use serde::Serialize;
+use std::sync::Arc;
 use ulvek_core::picture::Picture;
-use ulvek_core::planner::{
-    Held, PictureOdds, Plan, Planner, Request, SEED, film_line, holds, odds as sample, ways,
-};
+use ulvek_core::planner::{Desk, Held, PictureOdds, Plan, Request, SEED, holds, odds as sample};
 use ulvek_core::studio::StudioDocument;
 use ulvek_store::{Direction, StoreError, StoredStudio};
+use uuid::Uuid;
 
 /// What the season shows of the past [days]. [practice]
 const PAST_DAYS: i64 = 14;
@@ -35,26 +41,50 @@ const FUTURES: usize = 200;
 
 /// The season as it is planned.
 #[utoipa::path(get, operation_id = "season", path = "/api/studios/{id}/season", tag = "season", params(("id" = Uuid, Path)),
-    responses((status = 200, body = Season), (status = 404, body = Problem)))]
-pub async fn season(State(app): State<App>, Key(id): Key) -> Result<Json<Season>, Problem> {
-    let stored = load(&app, id).await?;
-    let now = app.clock.now();
-    compute(move || Json(make_season(&stored, &stored.document, now))).await
+    responses((status = 200, body = Season), (status = 304, description = "nothing changed")))]
+pub async fn season(
+    State(app): State<App>,
+    Key(id): Key,
+    headers: HeaderMap,
+) -> Result<Response, Problem> {
+    view(&app, Of::Studio(id), &headers, "season".into(), |scene| {
+        let stored = &scene.loaded.stored;
+        Ok(scene.app.desks.at(&scene.loaded, |desk| make_season(stored, desk, scene.now)))
+    })
+    .await
 }
 
 /// The season as it would be with the changes of a draft. Nothing is stored.
 #[utoipa::path(post, operation_id = "season_what_if", path = "/api/studios/{id}/season/what-if", tag = "season", params(("id" = Uuid, Path)),
-    request_body = Draft,
-    responses((status = 200, body = Season), (status = 404, body = Problem), (status = 422, body = Problem)))]
+    request_body = Draft, responses((status = 200, body = Season)))]
 pub async fn what_if(
     State(app): State<App>,
     Key(id): Key,
     Body(draft): Body<Draft>,
-) -> Result<Json<Season>, Problem> {
-    let stored = load(&app, id).await?;
-    let now = app.clock.now();
-    let document = drafted(&stored, &draft)?;
-    compute(move || Json(make_season(&stored, &document, now))).await
+) -> Result<Response, Problem> {
+    let question = asked("what-if", &draft)?;
+    answer(&app, (Of::Studio(id), Lane::View), question, move |scene| {
+        let stored = &scene.loaded.stored;
+        let mut desk = drafted_desk(scene, &draft)?;
+        Ok(make_season(stored, &mut desk, scene.now))
+    })
+    .await
+}
+
+/// A question with its numbers, as it is known by.
+pub(super) fn asked<T: Serialize>(what: &str, with: &T) -> Result<String, Problem> {
+    serde_json::to_string(with).map(|with| format!("{what} {with}")).map_err(|cause| {
+        tracing::error!(%cause, "a question cannot be written");
+        Problem::internal()
+    })
+}
+
+/// A desk of its own for the studio with the changes of a draft: what did not change is known.
+fn drafted_desk(scene: &Scene, draft: &Draft) -> Result<Desk, Problem> {
+    let document = drafted(&scene.loaded.stored, draft)?;
+    let mut desk = scene.app.desks.at(&scene.loaded, |desk| desk.clone());
+    desk.turn_to(Arc::new(document));
+    Ok(desk)
 }
 
 /// The studio with the changes of `draft`.
@@ -92,34 +122,38 @@ fn refused(base: &str, refusal: Refusal) -> Problem {
     Problem::refused(path.trim_end_matches('.'), refusal.reason)
 }
 
-fn make_season(stored: &StoredStudio, document: &StudioDocument, now: DateTime<Utc>) -> Season {
-    let mut planner = Planner::new(Request { document, from: now });
-    let plan = planner.plan();
+fn make_season(stored: &StoredStudio, desk: &mut Desk, now: DateTime<Utc>) -> Season {
+    let document = desk.document();
+    let plan = desk.plan(now);
     let ends = plan.pictures.iter().filter_map(|p| p.finish);
+    // A date far away is not drawn out to.
+    let farthest = now + Duration::days(HOURS_SHOWN_DAYS);
     let dues = document.pictures.iter().filter_map(|p| p.due.map(|d| document.hours.end_of(d)));
-    let until = ends.chain(dues).max().unwrap_or(now).max(now) + Duration::days(AFTER_DAYS);
+    let until = ends.chain(dues.map(|due| due.min(farthest))).max().unwrap_or(now).max(now)
+        + Duration::days(AFTER_DAYS);
     let pictures = (0..document.pictures.len())
-        .map(|p| season_picture(stored, document, &mut planner, (p, &plan), (now, until)))
+        .map(|p| season_picture(stored, desk, (p, &plan), (now, until)))
         .collect();
     Season {
         now,
         time_zone: document.hours.zone().name().to_owned(),
         version: stored.version,
         until,
-        sessions: sessions(document, now - Duration::days(PAST_DAYS), until),
+        sessions: sessions(&document, now - Duration::days(PAST_DAYS), until),
         objective: plan.objective.into(),
-        order: planner.order().iter().map(turn_doc).collect(),
+        order: desk.order(now).iter().map(turn_doc).collect(),
         pictures,
     }
 }
 
 fn season_picture(
     stored: &StoredStudio,
-    document: &StudioDocument,
-    planner: &mut Planner<'_>,
+    desk: &mut Desk,
     (p, plan): (usize, &Plan),
     (now, until): (DateTime<Utc>, DateTime<Utc>),
 ) -> SeasonPicture {
+    let shared = desk.document();
+    let document = shared.as_ref();
     let picture = &document.pictures[p];
     let outcome = &plan.pictures[p];
     let mut laid: Vec<LaidOut> = picture
@@ -154,7 +188,7 @@ fn season_picture(
             Some(BlockedOut { step: step.id.clone(), title: step.title().to_owned(), why })
         })
         .collect();
-    let film = film_line(document, p, plan, (until.timestamp() as f64, RIBBON_FRAMES));
+    let film = desk.film_line(p, now, (until.timestamp() as f64, RIBBON_FRAMES));
     SeasonPicture {
         id: stored.pictures[p].id,
         version: stored.pictures[p].version,
@@ -168,13 +202,13 @@ fn season_picture(
             .map(|s| SpanOut { from: s.from, to: s.to }),
         finish: outcome.finish,
         days_late: outcome.days_late,
-        earliest: planner.earliest_finish(p),
+        earliest: desk.earliest(now)[p],
         done: !picture.steps.is_empty() && picture.steps.iter().all(|s| s.laid_at.is_some()),
         laid,
         work,
         blocked,
         film: film
-            .into_iter()
+            .iter()
             .map(|m| FilmPoint {
                 at: instant(m.at),
                 um: (m.thickness_m * 1e7).round() as f32 / 10.0,
@@ -212,22 +246,28 @@ fn held_by(document: &StudioDocument, plan: &Plan, p: usize, now: DateTime<Utc>)
         .collect()
 }
 
-/// Odds of the dates with the changes of a draft (or none), in 200 sampled futures.
+/// How long odds and ways are waited for before it is said how far they are [s]. [practice]
+const PATIENCE_S: u64 = 2;
+
+/// Odds of the dates with the changes of a draft (or none), in 200 sampled futures. While they are
+/// sampled it says how far it is (202): ask again. Nobody asks any more: it is given up.
 #[utoipa::path(post, operation_id = "season_odds", path = "/api/studios/{id}/season/odds", tag = "season", params(("id" = Uuid, Path)),
-    request_body = Draft,
-    responses((status = 200, body = Odds), (status = 404, body = Problem), (status = 422, body = Problem)))]
+    request_body = Draft, responses((status = 200, body = Odds), (status = 202, body = Going)))]
 pub async fn odds(
     State(app): State<App>,
     Key(id): Key,
     Body(draft): Body<Draft>,
-) -> Result<Json<Odds>, Problem> {
-    let stored = load(&app, id).await?;
-    let now = app.clock.now();
-    let document = drafted(&stored, &draft)?;
-    compute(move || {
-        let planner = Planner::new(Request { document: &document, from: now });
+) -> Result<Response, Problem> {
+    let question = asked("odds", &draft)?;
+    long_answer(&app, id, question, move |scene, progress| {
+        let stored = &scene.loaded.stored;
+        let mut desk = drafted_desk(scene, &draft)?;
+        let document = desk.document();
+        let turns = desk.order(scene.now);
         let threads = std::thread::available_parallelism().map_or(1, usize::from);
-        let sampled = sample(&planner, SEED, FUTURES, threads);
+        let request = Request { document: &document, from: scene.now };
+        let told = |_| progress.one_more(FUTURES as u64);
+        let sampled = sample(request, &turns, SEED, (FUTURES, threads), told);
         let out = |o: PictureOdds| {
             let due = document.pictures[o.picture].due;
             let by = |day: Option<NaiveDate>| day.map(|day| o.by(day));
@@ -241,30 +281,53 @@ pub async fn odds(
                 day_90: o.sure_day(),
             }
         };
-        Json(Odds { futures: FUTURES, pictures: sampled.into_iter().map(out).collect() })
+        Ok(Odds { futures: FUTURES, pictures: sampled.into_iter().map(out).collect() })
     })
     .await
 }
 
+async fn long_answer<T: Serialize>(
+    app: &App,
+    studio: Uuid,
+    question: String,
+    make: impl FnOnce(&Scene, &Progress) -> Result<T, Problem> + Send + 'static,
+) -> Result<Response, Problem> {
+    let loaded = load(app, studio).await?;
+    let now = app.clock.now();
+    let key = key_of(&loaded, now, question);
+    let scene = Scene { app: app.clone(), loaded, now };
+    let patience = std::time::Duration::from_secs(PATIENCE_S);
+    let made =
+        app.computer.ask_within(patience, key, move |progress| written(make(&scene, progress)));
+    match made.await? {
+        Answer::Ready(bytes) => Ok(json(bytes.as_ref().clone()?)),
+        Answer::Going(progress) => {
+            let (done, of) = progress.of();
+            Ok((StatusCode::ACCEPTED, Json(Going { done, of })).into_response())
+        }
+    }
+}
+
 /// Ways to make the date of one picture, each planned anew, the least harmful that meet it first.
+/// While they are planned it says how far it is (202): ask again. Nobody asks any more: it is given
+/// up.
 #[utoipa::path(post, operation_id = "season_ways", path = "/api/studios/{id}/season/ways", tag = "season", params(("id" = Uuid, Path)),
-    request_body = WaysAsk,
-    responses((status = 200, body = [DateWay]), (status = 404, body = Problem), (status = 422, body = Problem)))]
+    request_body = WaysAsk, responses((status = 200, body = [DateWay]), (status = 202, body = Going)))]
 pub async fn ways_to(
     State(app): State<App>,
     Key(id): Key,
     Body(ask): Body<WaysAsk>,
-) -> Result<Json<Vec<DateWay>>, Problem> {
-    let stored = load(&app, id).await?;
-    let now = app.clock.now();
-    let p = stored
-        .pictures
-        .iter()
-        .position(|s| s.id == ask.picture)
-        .ok_or_else(|| Problem::refused("picture", "the studio has no such picture"))?;
-    compute(move || {
-        let planner = Planner::new(Request { document: &stored.document, from: now });
-        let found = ways(&planner, p, now).into_iter().map(|way| DateWay {
+) -> Result<Response, Problem> {
+    long_answer(&app, id, format!("ways {}", ask.picture), move |scene, progress| {
+        let stored = &scene.loaded.stored;
+        let p = stored
+            .pictures
+            .iter()
+            .position(|s| s.id == ask.picture)
+            .ok_or_else(|| Problem::refused("picture", "the studio has no such picture"))?;
+        let mut desk = scene.app.desks.at(&scene.loaded, |desk| desk.clone());
+        let told = |done, of| progress.tell(done as u64, of as u64);
+        let found = desk.ways(p, scene.now, told).into_iter().map(|way| DateWay {
             what: way.what,
             risk: way.kind.risk().to_owned(),
             harm: way.kind.harm(),
@@ -272,9 +335,9 @@ pub async fn ways_to(
             finish: way.plan.pictures[p].finish,
             days_late: way.days_late,
             others_later: way.others_later,
-            draft: draft_of(&stored, &way.document),
+            draft: draft_of(stored, &way.document),
         });
-        Json(found.collect())
+        Ok(found.collect::<Vec<_>>())
     })
     .await
 }
@@ -303,19 +366,19 @@ pub(super) fn draft_of(stored: &StoredStudio, other: &StudioDocument) -> Draft {
 /// Keeps a draft: all of it in one transaction, or nothing when any of it was changed meanwhile.
 #[utoipa::path(post, operation_id = "season_accept", path = "/api/studios/{id}/season/accept", tag = "season", params(("id" = Uuid, Path)),
     request_body = Accept,
-    responses((status = 200, body = Kept), (status = 404, body = Problem),
-              (status = 409, body = Problem), (status = 422, body = Problem)))]
+    responses((status = 200, body = Kept)))]
 pub async fn accept(
     State(app): State<App>,
     Key(id): Key,
     Body(accept): Body<Accept>,
 ) -> Result<Json<Kept>, Problem> {
     let now = app.clock.now();
-    let mut tx = app.pool.begin().await?;
+    let mut tx = app.begin().await?;
     ulvek_store::hold_shelf(&mut tx, id).await?;
     let stored = ulvek_store::load_studio(&mut tx, id).await?;
     let document = drafted(&stored, &accept.draft)?;
-    let label = accept.label.as_str();
+    let label = line("label", &accept.label)?;
+    let label = label.as_str();
     let mut kept = Kept { studio: None, pictures: Vec::new() };
     if let Some(settings) = &accept.draft.studio {
         let version =
@@ -333,20 +396,20 @@ pub async fn accept(
             ulvek_store::save_picture(&mut tx, change.id, change.version, picture, label, now);
         kept.pictures.push(KeptPicture { id: change.id, version: version.await? });
     }
-    tx.commit().await?;
+    commit(tx).await?;
     Ok(Json(kept))
 }
 
 /// Takes back what was kept together: all of it, or nothing when any of it was changed since.
 #[utoipa::path(post, operation_id = "season_undo", path = "/api/studios/{id}/season/undo", tag = "season", params(("id" = Uuid, Path)),
     request_body = Kept,
-    responses((status = 200, body = Kept), (status = 404, body = Problem), (status = 409, body = Problem)))]
+    responses((status = 200, body = Kept)))]
 pub async fn undo(
     State(app): State<App>,
     Key(id): Key,
     Body(kept): Body<Kept>,
 ) -> Result<Json<Kept>, Problem> {
-    let mut tx = app.pool.begin().await?;
+    let mut tx = app.begin().await?;
     ulvek_store::hold_shelf(&mut tx, id).await?;
     let mut now = Kept { studio: None, pictures: Vec::new() };
     if let Some(version) = kept.studio {
@@ -361,6 +424,11 @@ pub async fn undo(
             ulvek_store::step_picture(&mut tx, picture.id, picture.version, Direction::Undo);
         now.pictures.push(KeptPicture { id: picture.id, version: version.await? });
     }
-    tx.commit().await?;
+    // A material may have been taken off the shelf since.
+    let studio = ulvek_store::load_studio(&mut tx, id).await?.document;
+    for picture in &studio.pictures {
+        check_picture("", &picture_doc(picture, studio.hours.zone()), &studio)?;
+    }
+    commit(tx).await?;
     Ok(Json(now))
 }

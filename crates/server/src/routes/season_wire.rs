@@ -46,6 +46,15 @@ pub struct DraftPicture {
     pub picture: PictureDoc,
 }
 
+/// How far a long computation is.
+#[derive(Serialize, ToSchema)]
+pub struct Going {
+    /// Parts that are done.
+    pub done: u64,
+    /// Parts in all; 0 before that is known.
+    pub of: u64,
+}
+
 /// A draft to be kept.
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]

@@ -3,10 +3,10 @@
 use super::wire::{HistoryOut, OnVersion};
 use crate::extract::{Body, Key};
 use crate::formats::{
-    MaterialDoc, TubDoc, WayDoc, check_shelf, local, material_doc, tub_doc, way_doc,
+    MaterialDoc, TubDoc, WayDoc, check_shelf, line, local, material_doc, tub_doc, way_doc,
 };
 use crate::problem::Problem;
-use crate::state::App;
+use crate::state::{App, commit};
 use axum::Json;
 use axum::extract::State;
 use chrono::{DateTime, FixedOffset, Utc};
@@ -136,34 +136,36 @@ fn holds_all(document: &StudioDocument) -> Result<(), Problem> {
 
 /// The shelf of a studio.
 #[utoipa::path(get, operation_id = "shelf_read", path = "/api/studios/{id}/shelf", tag = "shelf", params(("id" = Uuid, Path)),
-    responses((status = 200, body = ShelfOut), (status = 404, body = Problem)))]
+    responses((status = 200, body = ShelfOut)))]
 pub async fn read(State(app): State<App>, Key(id): Key) -> Result<Json<ShelfOut>, Problem> {
-    let mut conn = app.pool.acquire().await?;
-    let stored = ulvek_store::load_studio(&mut conn, id).await?;
+    let mut tx = app.reading().await?;
+    let stored = ulvek_store::load_studio(&mut tx, id).await?;
+    tx.commit().await?;
     Ok(Json(out(stored, app.clock.now())))
 }
 
 /// Replaces the shelf of a studio.
 #[utoipa::path(put, operation_id = "shelf_save", path = "/api/studios/{id}/shelf", tag = "shelf", params(("id" = Uuid, Path)),
     request_body = ShelfEdit,
-    responses((status = 200, body = ShelfOut), (status = 404, body = Problem),
-              (status = 409, body = Problem), (status = 422, body = Problem)))]
+    responses((status = 200, body = ShelfOut)))]
 pub async fn save(
     State(app): State<App>,
     Key(id): Key,
     Body(edit): Body<ShelfEdit>,
 ) -> Result<Json<ShelfOut>, Problem> {
     let now = app.clock.now();
-    let mut conn = app.pool.acquire().await?;
-    let mut document = ulvek_store::load_studio(&mut conn, id).await?.document;
-    drop(conn);
+    let label = line("label", &edit.label)?;
+    let mut reading = app.reading().await?;
+    let mut document = ulvek_store::load_studio(&mut reading, id).await?.document;
+    reading.commit().await?;
     check_shelf("", &edit.materials, &edit.tubs, &edit.ways, &mut document)?;
-    let mut tx = app.pool.begin().await?;
-    ulvek_store::save_shelf(&mut tx, id, edit.version, &document, &edit.label, now).await?;
+    let mut tx = app.begin().await?;
+    ulvek_store::save_shelf(&mut tx, id, edit.version, &document, &label, now).await?;
     let stored = ulvek_store::load_studio(&mut tx, id).await?;
     holds_all(&stored.document)?;
-    tx.commit().await?;
-    Ok(Json(out(stored, now)))
+    let answer = Json(out(stored, now));
+    commit(tx).await?;
+    Ok(answer)
 }
 
 async fn step(
@@ -172,18 +174,19 @@ async fn step(
     on: OnVersion,
     direction: Direction,
 ) -> Result<Json<ShelfOut>, Problem> {
-    let mut tx = app.pool.begin().await?;
+    let mut tx = app.begin().await?;
     ulvek_store::step_shelf(&mut tx, id, on.version, direction).await?;
     let stored = ulvek_store::load_studio(&mut tx, id).await?;
     holds_all(&stored.document)?;
-    tx.commit().await?;
-    Ok(Json(out(stored, app.clock.now())))
+    let answer = Json(out(stored, app.clock.now()));
+    commit(tx).await?;
+    Ok(answer)
 }
 
 /// Takes the last change of the shelf back.
 #[utoipa::path(post, operation_id = "shelf_undo", path = "/api/studios/{id}/shelf/undo", tag = "shelf", params(("id" = Uuid, Path)),
     request_body = OnVersion,
-    responses((status = 200, body = ShelfOut), (status = 409, body = Problem), (status = 422, body = Problem)))]
+    responses((status = 200, body = ShelfOut)))]
 pub async fn undo(
     State(app): State<App>,
     Key(id): Key,
@@ -195,7 +198,7 @@ pub async fn undo(
 /// Makes the change of the shelf that was taken back again.
 #[utoipa::path(post, operation_id = "shelf_redo", path = "/api/studios/{id}/shelf/redo", tag = "shelf", params(("id" = Uuid, Path)),
     request_body = OnVersion,
-    responses((status = 200, body = ShelfOut), (status = 409, body = Problem), (status = 422, body = Problem)))]
+    responses((status = 200, body = ShelfOut)))]
 pub async fn redo(
     State(app): State<App>,
     Key(id): Key,

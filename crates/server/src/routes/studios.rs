@@ -1,28 +1,50 @@
 //! Studios: settings, shelf, import and export.
 
 use super::wire::{HistoryOut, NewStudio, OnVersion, StudioEdit, StudioListed, StudioOut};
+use crate::compute::aside;
 use crate::demo::{DemoError, demo_studio};
 use crate::demo_photographs::keep_photographs;
-use crate::extract::{Body, Key, Raw};
+use crate::extract::{Asked, Body, Key, RawJson, read_json};
 use crate::formats::{
-    Document, check_studio, material_doc, read_document, studio_doc, write_document,
+    Document, check_studio, line, material_doc, read_document, studio_doc, write_document,
 };
 use crate::problem::Problem;
-use crate::state::{App, compute};
+use crate::state::{App, commit};
 use axum::Json;
 use axum::extract::State;
-use axum::http::{StatusCode, header};
+use axum::http::{HeaderName, StatusCode, header};
 use axum::response::IntoResponse;
+use serde::Deserialize;
+use sqlx::MySqlConnection;
 use ulvek_core::studio::{StudioDocument, starter_shelf};
 use ulvek_store::{Direction, StoredStudio};
 use uuid::Uuid;
 
-/// Every studio, the newest first.
+/// A studio that was made, and where it is.
+type Created = (StatusCode, [(HeaderName, String); 1], Json<StudioOut>);
+
+fn created(stored: StoredStudio) -> Created {
+    let location = [(header::LOCATION, format!("/api/studios/{}", stored.id))];
+    (StatusCode::CREATED, location, Json(out(stored)))
+}
+
+/// Which studios are listed.
+#[derive(Deserialize)]
+pub struct ListAsked {
+    #[serde(default)]
+    taken_away: bool,
+}
+
+/// Every studio, the newest first; with `taken_away=true` those that were taken away.
 #[utoipa::path(get, operation_id = "studio_list", path = "/api/studios", tag = "studios",
-    responses((status = 200, body = [StudioListed]), (status = 503, body = Problem)))]
-pub async fn list(State(app): State<App>) -> Result<Json<Vec<StudioListed>>, Problem> {
+    params(("taken_away" = Option<bool>, Query)),
+    responses((status = 200, body = [StudioListed])))]
+pub async fn list(
+    State(app): State<App>,
+    Asked(asked): Asked<ListAsked>,
+) -> Result<Json<Vec<StudioListed>>, Problem> {
     let mut conn = app.pool.acquire().await?;
-    let found = ulvek_store::list_studios(&mut conn).await?;
+    let found = ulvek_store::list_studios(&mut conn, asked.taken_away).await?;
     let listed = found.into_iter().map(|s| StudioListed {
         id: s.id,
         name: s.name,
@@ -33,11 +55,11 @@ pub async fn list(State(app): State<App>) -> Result<Json<Vec<StudioListed>>, Pro
 
 /// A new studio with the starter shelf and no pictures.
 #[utoipa::path(post, operation_id = "studio_create", path = "/api/studios", tag = "studios", request_body = NewStudio,
-    responses((status = 201, body = StudioOut), (status = 422, body = Problem)))]
+    responses((status = 201, body = StudioOut)))]
 pub async fn create(
     State(app): State<App>,
     Body(new): Body<NewStudio>,
-) -> Result<(StatusCode, Json<StudioOut>), Problem> {
+) -> Result<Created, Problem> {
     let mut document = check_studio(&new.studio, &new.air)?;
     document.materials = starter_shelf().map_err(|cause| {
         tracing::error!(%cause, "the starter shelf is broken");
@@ -49,41 +71,40 @@ pub async fn create(
 /// A fresh demo studio, its dates hung on now.
 #[utoipa::path(post, operation_id = "studio_create_demo", path = "/api/studios/demo", tag = "studios",
     responses((status = 201, body = StudioOut)))]
-pub async fn create_demo(State(app): State<App>) -> Result<(StatusCode, Json<StudioOut>), Problem> {
+pub async fn create_demo(State(app): State<App>) -> Result<Created, Problem> {
     let broken = |cause: DemoError| {
         tracing::error!(%cause, "the demo studio is broken");
         Problem::internal()
     };
     let now = app.clock.now();
     let document = demo_studio(now).map_err(broken)?;
-    let mut tx = app.pool.begin().await?;
+    let mut tx = app.begin().await?;
     let id = ulvek_store::create_studio(&mut tx, &document, now).await?;
     let stored = ulvek_store::load_studio(&mut tx, id).await?;
     keep_photographs(&mut tx, &stored, now).await.map_err(broken)?;
-    tx.commit().await?;
-    Ok((StatusCode::CREATED, Json(out(stored))))
+    commit(tx).await?;
+    Ok(created(stored))
 }
 
 /// Takes in a studio document (at most 16 MB) as a new studio: all of it or nothing.
 #[utoipa::path(post, operation_id = "studio_import", path = "/api/studios/import", tag = "studios", request_body = Document,
-    responses((status = 201, body = StudioOut), (status = 413, body = Problem), (status = 422, body = Problem)))]
-pub async fn import(
-    State(app): State<App>,
-    Raw(bytes): Raw,
-) -> Result<(StatusCode, Json<StudioOut>), Problem> {
-    let document = compute(move || read_document(&bytes)).await??;
+    responses((status = 201, body = StudioOut)))]
+pub async fn import(State(app): State<App>, RawJson(bytes): RawJson) -> Result<Created, Problem> {
+    let document = aside(move || {
+        // What is no JSON at all is told from what does not fit.
+        read_json::<serde::de::IgnoredAny>(&bytes)?;
+        read_document(&bytes).map_err(Problem::from)
+    })
+    .await??;
     stored(&app, &document).await
 }
 
-async fn stored(
-    app: &App,
-    document: &StudioDocument,
-) -> Result<(StatusCode, Json<StudioOut>), Problem> {
-    let mut tx = app.pool.begin().await?;
+async fn stored(app: &App, document: &StudioDocument) -> Result<Created, Problem> {
+    let mut tx = app.begin().await?;
     let id = ulvek_store::create_studio(&mut tx, document, app.clock.now()).await?;
     let stored = ulvek_store::load_studio(&mut tx, id).await?;
-    tx.commit().await?;
-    Ok((StatusCode::CREATED, Json(out(stored))))
+    commit(tx).await?;
+    Ok(created(stored))
 }
 
 fn out(stored: StoredStudio) -> StudioOut {
@@ -99,34 +120,41 @@ fn out(stored: StoredStudio) -> StudioOut {
     }
 }
 
-pub(super) async fn reread(app: &App, id: Uuid) -> Result<Json<StudioOut>, Problem> {
-    let mut conn = app.pool.acquire().await?;
-    Ok(Json(out(ulvek_store::load_studio(&mut conn, id).await?)))
+/// A studio as it is now, in the transaction that changed it.
+pub(super) async fn reread(
+    conn: &mut MySqlConnection,
+    id: Uuid,
+) -> Result<Json<StudioOut>, Problem> {
+    Ok(Json(out(ulvek_store::load_studio(conn, id).await?)))
 }
 
 /// Settings and shelf of a studio.
 #[utoipa::path(get, operation_id = "studio_read", path = "/api/studios/{id}", tag = "studios", params(("id" = Uuid, Path)),
-    responses((status = 200, body = StudioOut), (status = 404, body = Problem)))]
+    responses((status = 200, body = StudioOut)))]
 pub async fn read(State(app): State<App>, Key(id): Key) -> Result<Json<StudioOut>, Problem> {
-    reread(&app, id).await
+    let mut tx = app.reading().await?;
+    let answer = reread(&mut tx, id).await?;
+    tx.commit().await?;
+    Ok(answer)
 }
 
 /// Changes the settings of a studio.
 #[utoipa::path(put, operation_id = "studio_save", path = "/api/studios/{id}", tag = "studios", params(("id" = Uuid, Path)),
     request_body = StudioEdit,
-    responses((status = 200, body = StudioOut), (status = 404, body = Problem),
-              (status = 409, body = Problem), (status = 422, body = Problem)))]
+    responses((status = 200, body = StudioOut)))]
 pub async fn save(
     State(app): State<App>,
     Key(id): Key,
     Body(edit): Body<StudioEdit>,
 ) -> Result<Json<StudioOut>, Problem> {
     let document = check_studio(&edit.studio, &edit.air)?;
-    let mut tx = app.pool.begin().await?;
+    let label = line("label", &edit.label)?;
+    let mut tx = app.begin().await?;
     let now = app.clock.now();
-    ulvek_store::save_settings(&mut tx, id, edit.version, &document, &edit.label, now).await?;
-    tx.commit().await?;
-    reread(&app, id).await
+    ulvek_store::save_settings(&mut tx, id, edit.version, &document, &label, now).await?;
+    let answer = reread(&mut tx, id).await?;
+    commit(tx).await?;
+    Ok(answer)
 }
 
 async fn step(
@@ -135,16 +163,17 @@ async fn step(
     on: OnVersion,
     direction: Direction,
 ) -> Result<Json<StudioOut>, Problem> {
-    let mut tx = app.pool.begin().await?;
+    let mut tx = app.begin().await?;
     ulvek_store::step_settings(&mut tx, id, on.version, direction).await?;
-    tx.commit().await?;
-    reread(&app, id).await
+    let answer = reread(&mut tx, id).await?;
+    commit(tx).await?;
+    Ok(answer)
 }
 
 /// Takes the last change of the settings back.
 #[utoipa::path(post, operation_id = "studio_undo", path = "/api/studios/{id}/undo", tag = "studios", params(("id" = Uuid, Path)),
     request_body = OnVersion,
-    responses((status = 200, body = StudioOut), (status = 409, body = Problem)))]
+    responses((status = 200, body = StudioOut)))]
 pub async fn undo(
     State(app): State<App>,
     Key(id): Key,
@@ -156,7 +185,7 @@ pub async fn undo(
 /// Makes the change of the settings that was taken back again.
 #[utoipa::path(post, operation_id = "studio_redo", path = "/api/studios/{id}/redo", tag = "studios", params(("id" = Uuid, Path)),
     request_body = OnVersion,
-    responses((status = 200, body = StudioOut), (status = 409, body = Problem)))]
+    responses((status = 200, body = StudioOut)))]
 pub async fn redo(
     State(app): State<App>,
     Key(id): Key,
@@ -167,10 +196,45 @@ pub async fn redo(
 
 /// The whole studio as a studio document.
 #[utoipa::path(get, operation_id = "studio_export", path = "/api/studios/{id}/document", tag = "studios", params(("id" = Uuid, Path)),
-    responses((status = 200, body = Document), (status = 404, body = Problem)))]
+    responses((status = 200, body = Document)))]
 pub async fn export(State(app): State<App>, Key(id): Key) -> Result<impl IntoResponse, Problem> {
-    let mut conn = app.pool.acquire().await?;
-    let stored = ulvek_store::load_studio(&mut conn, id).await?;
+    // Settings, shelf and pictures of one moment.
+    let mut tx = app.reading().await?;
+    let stored = ulvek_store::load_studio(&mut tx, id).await?;
+    tx.commit().await?;
     let headers = [(header::CONTENT_DISPOSITION, "attachment; filename=\"studio.ulvek.json\"")];
     Ok((headers, Json(write_document(&stored.document))))
+}
+
+/// The version a studio is taken away at.
+#[derive(Deserialize)]
+pub struct AtVersion {
+    version: i64,
+}
+
+/// Takes a studio away with all that is in it; it can be brought back.
+#[utoipa::path(delete, operation_id = "studio_delete", path = "/api/studios/{id}", tag = "studios",
+    params(("id" = Uuid, Path), ("version" = i64, Query)),
+    responses((status = 204, description = "it is away")))]
+pub async fn delete(
+    State(app): State<App>,
+    Key(id): Key,
+    Asked(at): Asked<AtVersion>,
+) -> Result<StatusCode, Problem> {
+    let mut tx = app.begin().await?;
+    ulvek_store::delete_studio(&mut tx, id, at.version, app.clock.now()).await?;
+    commit(tx).await?;
+    app.searches.stop(id);
+    Ok(StatusCode::NO_CONTENT)
+}
+
+/// Brings a studio back that was taken away.
+#[utoipa::path(post, operation_id = "studio_restore", path = "/api/studios/{id}/restore", tag = "studios", params(("id" = Uuid, Path)),
+    responses((status = 200, body = StudioOut)))]
+pub async fn restore(State(app): State<App>, Key(id): Key) -> Result<Json<StudioOut>, Problem> {
+    let mut tx = app.begin().await?;
+    ulvek_store::restore_studio(&mut tx, id).await?;
+    let answer = reread(&mut tx, id).await?;
+    commit(tx).await?;
+    Ok(answer)
 }

@@ -1,17 +1,19 @@
 //! The week sheet: what to do on which day and what to mix for it, to be printed.
 
-use super::computed::{load, sessions};
+use super::computed::sessions;
+use super::view::{Of, view};
 use super::wire::SpanOut;
 use crate::extract::{Asked, Key};
-use crate::formats::{beside, cup_line, why};
+use crate::formats::{a_day, beside, cup_line, why};
 use crate::problem::Problem;
-use crate::state::{App, compute};
-use axum::Json;
+use crate::state::App;
 use axum::extract::State;
+use axum::http::HeaderMap;
+use axum::response::Response;
 use chrono::{DateTime, Days, NaiveDate, Utc};
 use serde::{Deserialize, Serialize};
-use ulvek_core::planner::{Plan, Request, plan};
-use ulvek_core::rules::{Finding, check};
+use ulvek_core::planner::Plan;
+use ulvek_core::rules::Finding;
 use ulvek_core::studio::StudioDocument;
 use ulvek_store::StoredStudio;
 use utoipa::ToSchema;
@@ -82,23 +84,24 @@ pub struct WeekAsked {
 /// Seven days of work with the cups to mix, from a day or from today.
 #[utoipa::path(get, operation_id = "week", path = "/api/studios/{id}/week", tag = "season",
     params(("id" = Uuid, Path), ("from" = Option<NaiveDate>, Query)),
-    responses((status = 200, body = Week), (status = 404, body = Problem), (status = 422, body = Problem)))]
+    responses((status = 200, body = Week), (status = 304, description = "nothing changed")))]
 pub async fn week(
     State(app): State<App>,
     Key(id): Key,
     Asked(asked): Asked<WeekAsked>,
-) -> Result<Json<Week>, Problem> {
-    let stored = load(&app, id).await?;
-    let now = app.clock.now();
-    compute(move || {
+    headers: HeaderMap,
+) -> Result<Response, Problem> {
+    let from = asked.from.map(|day| a_day("from", day)).transpose()?;
+    view(&app, Of::Studio(id), &headers, format!("week {from:?}"), move |scene| {
+        let (stored, now) = (&scene.loaded.stored, scene.now);
         let document = &stored.document;
-        let made = plan(Request { document, from: now });
-        let findings = check(document, now);
-        let from = asked.from.unwrap_or_else(|| document.hours.day(now));
+        let (made, findings) =
+            scene.app.desks.at(&scene.loaded, |desk| (desk.plan(now), desk.findings(now)));
+        let from = from.unwrap_or_else(|| document.hours.day(now));
         let days = (0..DAYS)
             .filter_map(|n| from.checked_add_days(Days::new(n)))
-            .map(|day| week_day(&stored, &made, &findings, day));
-        Json(Week {
+            .map(|day| week_day(stored, &made, &findings, day));
+        Ok(Week {
             now,
             studio: document.name.clone(),
             time_zone: document.hours.zone().name().to_owned(),

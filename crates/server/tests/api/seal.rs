@@ -160,7 +160,7 @@ async fn a_varnish_is_settled_on_and_undone_as_one_change(pool: MySqlPool) {
 }
 
 async fn bring(studio: &Studio, path: &str, bytes: Vec<u8>) -> Answer {
-    studio.send(Method::POST, &format!("{path}/photographs?caption=Seen"), Body::from(bytes)).await
+    studio.bring(&format!("{path}/photographs?caption=Seen"), bytes).await
 }
 
 #[sqlx::test(migrator = "MIGRATIONS")]

@@ -125,8 +125,8 @@ async fn a_search_is_begun_watched_and_stopped_and_its_order_can_be_kept(pool: M
     let begun = studio.post(&path, &json!({ "seconds": 600 })).await;
     assert_eq!(begun.status, 202, "{}", begun.text());
     assert_eq!(
-        studio.post(&path, &json!({ "seconds": 5 })).await.problem(422),
-        "a search is running already; stop it first"
+        studio.post(&path, &json!({ "seconds": 5 })).await.problem(409),
+        "A search is running already; stop it first."
     );
     let stopped = studio.send(axum::http::Method::DELETE, &path, axum::body::Body::empty()).await;
     assert_eq!(stopped.status, 204);

@@ -1,0 +1,224 @@
+//! What was planned and followed of one studio, kept from question to question: who asks again, or
+//! asks something else of the same studio, or changed one picture of it, is answered from what is
+//! known, and only the rest is computed.
+
+use super::films::Films;
+use super::outlook::{CoatOutlook, FilmMoment, coats_of, decorate, film_line};
+use super::problem::{Problem, whole_minute};
+use super::search::{Planner, carried};
+use super::ways::{Way, ways};
+use super::{Plan, calendar, readiness::seconds};
+use crate::film::{Grid, HORIZON_S};
+use crate::picture::{LaidCoat, Timeline, follow};
+use crate::rules::{Finding, check_with, laid_coats};
+use crate::studio::{StudioDocument, Turn};
+use chrono::{DateTime, Duration, Utc};
+use std::collections::HashMap;
+use std::sync::Arc;
+
+/// A plan and what belongs to it.
+#[derive(Debug, Clone)]
+struct Planned {
+    /// The minute it was made for, and the last one it still holds for [s of the epoch].
+    holds: (i64, i64),
+    plan: Arc<Plan>,
+    order: Arc<Vec<Turn>>,
+    earliest: Option<Arc<Vec<Option<DateTime<Utc>>>>>,
+}
+
+/// The films of one picture, as they were followed for a row of coats.
+#[derive(Debug, Clone)]
+struct Followed {
+    coats: Vec<LaidCoat>,
+    line: Arc<Timeline>,
+}
+
+/// The film of one picture as a line, and what it was drawn for.
+#[derive(Debug, Clone)]
+struct Drawn {
+    coats: Vec<LaidCoat>,
+    to: (u64, usize),
+    moments: Arc<Vec<FilmMoment>>,
+}
+
+/// What is known of a studio.
+#[derive(Debug, Clone)]
+pub struct Desk {
+    document: Arc<StudioDocument>,
+    films: Films,
+    planned: Option<Planned>,
+    /// By picture: with planned coats, and laid ones alone.
+    followed: HashMap<(usize, bool), Followed>,
+    drawn: HashMap<usize, Drawn>,
+}
+
+impl Desk {
+    /// An empty desk for `document`.
+    pub fn new(document: Arc<StudioDocument>) -> Self {
+        let films = Films::new(&document);
+        Self { document, films, planned: None, followed: HashMap::new(), drawn: HashMap::new() }
+    }
+
+    /// The studio.
+    pub fn document(&self) -> Arc<StudioDocument> {
+        self.document.clone()
+    }
+
+    /// Takes over another version of the studio; what did not change stays known.
+    pub fn turn_to(&mut self, document: Arc<StudioDocument>) {
+        let old = std::mem::replace(&mut self.document, document);
+        let new = &self.document;
+        self.planned = None;
+        self.films.turn_to(&old, new);
+        if old.air != new.air || old.pictures.len() != new.pictures.len() {
+            self.followed.clear();
+            self.drawn.clear();
+            return;
+        }
+        let size = |d: &StudioDocument, p: usize| {
+            let picture = &d.pictures[p];
+            (picture.id.clone(), picture.absorbs_um, picture.width_cm, picture.height_cm)
+        };
+        let same = |p: usize| size(&old, p) == size(new, p);
+        self.followed.retain(|(p, _), _| same(*p));
+        self.drawn.retain(|p, _| same(*p));
+    }
+
+    /// The plan from `from` on. One that was made earlier holds as long as none of its work was to
+    /// begin meanwhile.
+    pub fn plan(&mut self, from: DateTime<Utc>) -> Arc<Plan> {
+        self.planned(from).plan.clone()
+    }
+
+    /// The order of work of that plan.
+    pub fn order(&mut self, from: DateTime<Utc>) -> Arc<Vec<Turn>> {
+        self.planned(from).order.clone()
+    }
+
+    /// The earliest finish of each picture, were it the only one.
+    pub fn earliest(&mut self, from: DateTime<Utc>) -> Arc<Vec<Option<DateTime<Utc>>>> {
+        if let Some(known) = &self.planned(from).earliest {
+            return known.clone();
+        }
+        let document = self.document.clone();
+        let found = self.with_planner(&document, from, |planner| {
+            (0..document.pictures.len()).map(|p| planner.earliest_finish(p)).collect()
+        });
+        let found: Arc<Vec<_>> = Arc::new(found);
+        if let Some(planned) = &mut self.planned {
+            planned.earliest = Some(found.clone());
+        }
+        found
+    }
+
+    /// Ways to finish picture `p` earlier, see [`ways`]; `told` hears how many of how many are planned.
+    pub fn ways(&mut self, p: usize, from: DateTime<Utc>, told: impl Fn(usize, usize)) -> Vec<Way> {
+        let document = self.document.clone();
+        self.with_planner(&document, from, |planner| ways(planner, p, from, told))
+    }
+
+    fn planned(&mut self, from: DateTime<Utc>) -> &Planned {
+        let minute = whole_minute(calendar::second(from));
+        let known = self.planned.take();
+        let holds = |p: &Planned| (p.holds.0..=p.holds.1).contains(&minute);
+        let planned = match known.filter(holds) {
+            Some(known) => known,
+            None => self.make(from, minute),
+        };
+        self.planned.insert(planned)
+    }
+
+    fn make(&mut self, from: DateTime<Utc>, minute: i64) -> Planned {
+        let document = self.document.clone();
+        self.films.tidy(&document);
+        self.films.forget_finishes();
+        let (plan, order) =
+            self.with_planner(&document, from, |planner| (planner.plan(), planner.order()));
+        let set_up = Duration::seconds(calendar::seconds_of(document.setup_min));
+        let begins = plan.steps.iter().filter_map(|s| s.sittings.first()).map(|s| s.from).min();
+        let until = begins.map_or(minute, |at| (at - set_up).timestamp());
+        Planned {
+            holds: (minute, until.max(minute)),
+            plan: Arc::new(plan),
+            order: Arc::new(order),
+            earliest: None,
+        }
+    }
+
+    /// Lends the known films to a planner. A computation that is given up takes them with it.
+    fn with_planner<T>(
+        &mut self,
+        document: &StudioDocument,
+        from: DateTime<Utc>,
+        work: impl FnOnce(&mut Planner<'_>) -> T,
+    ) -> T {
+        let films = std::mem::replace(&mut self.films, Films::none());
+        let problem = Problem::new(document, from);
+        let films = if films.knows(document) { films } else { Films::new(document) };
+        let own = &document.order;
+        let order = (!own.is_empty()).then(|| carried(own, &problem));
+        let mut planner = Planner::begin(problem, films, order);
+        let found = work(&mut planner);
+        self.films = planner.into_films();
+        found
+    }
+
+    /// What becomes of the coats of picture `p`, at `now`.
+    pub fn outlook(&mut self, p: usize, now: DateTime<Utc>) -> Vec<CoatOutlook> {
+        let plan = self.plan(now);
+        let document = self.document.clone();
+        let laid = laid_coats(&document, &document.pictures[p]).len();
+        let coats = coats_of(&document, p, &plan);
+        let line = self.follow((p, true), coats, laid);
+        decorate(&document, p, line.until(seconds(now)), laid)
+    }
+
+    fn follow(
+        &mut self,
+        (p, planned): (usize, bool),
+        coats: Vec<LaidCoat>,
+        laid: usize,
+    ) -> Arc<Timeline> {
+        if let Some(known) = self.followed.get(&(p, planned)).filter(|f| f.coats == coats) {
+            return known.line.clone();
+        }
+        let picture = &self.document.pictures[p];
+        let size = (picture.absorbs_um * 1e-6, picture.shorter_side_m());
+        let last = coats.last().map_or(0.0, |c| c.at);
+        // The last coat is followed to its end only where it is laid: nobody asks for the other.
+        let until = if coats.len() == laid { last + HORIZON_S } else { last };
+        let alone = |n: usize| planned && n + 1 == laid;
+        let line = follow(size, &coats, &self.document.air, Grid::PLANNING, (until, 0), alone);
+        let line = Arc::new(line);
+        self.followed.insert((p, planned), Followed { coats, line: line.clone() });
+        line
+    }
+
+    /// The film of picture `p` as a line through time, up to `until` [s], in up to `frames` moments.
+    pub fn film_line(
+        &mut self,
+        p: usize,
+        now: DateTime<Utc>,
+        (until, frames): (f64, usize),
+    ) -> Arc<Vec<FilmMoment>> {
+        let plan = self.plan(now);
+        let coats = coats_of(&self.document, p, &plan);
+        let to = (until.to_bits(), frames);
+        let known = self.drawn.get(&p).filter(|d| d.coats == coats && d.to == to);
+        if let Some(known) = known {
+            return known.moments.clone();
+        }
+        let moments = Arc::new(film_line(&self.document, p, &plan, (until, frames)));
+        self.drawn.insert(p, Drawn { coats, to, moments: moments.clone() });
+        moments
+    }
+
+    /// Every finding at `now`, as [`check`](crate::rules::check) gives them.
+    pub fn findings(&mut self, now: DateTime<Utc>) -> Vec<Finding> {
+        let document = self.document.clone();
+        check_with(&document, now, |p, coats| {
+            let laid = coats.len();
+            self.follow((p, false), coats, laid).as_ref().clone()
+        })
+    }
+}

@@ -1,0 +1,118 @@
+//! Joining, turns, bounds and giving up, with computations that wait for a word.
+
+use super::*;
+use std::sync::mpsc::{Receiver, Sender, channel};
+
+fn key(studio: u128, question: &str) -> Key {
+    Key {
+        studio: Uuid::from_u128(studio),
+        state: Arc::default(),
+        minute: 0,
+        question: question.into(),
+    }
+}
+
+/// A computation that says that it began and ends when it is told to.
+fn gate() -> (Sender<()>, Receiver<()>, impl FnOnce() -> (u32, u8) + Send + 'static) {
+    let (go, told) = channel::<()>();
+    let (say, began) = channel::<()>();
+    let work = move || {
+        let _ = say.send(());
+        let _ = told.recv();
+        (1, 7)
+    };
+    (go, began, work)
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn who_asks_the_same_joins_and_what_was_answered_is_kept() {
+    let computer = Computer::default();
+    let (go, began, work) = gate();
+    let ask = |computer: Computer| async move {
+        computer.ask(key(1, "a"), Lane::View, || -> (u32, u8) { (1, 9) }).await.unwrap()
+    };
+    let first = tokio::spawn({
+        let computer = computer.clone();
+        async move { computer.ask(key(1, "a"), Lane::View, work).await.unwrap() }
+    });
+    tokio::task::spawn_blocking(move || began.recv()).await.unwrap().unwrap();
+    let second = tokio::spawn(ask(computer.clone()));
+    go.send(()).unwrap();
+    assert_eq!((*first.await.unwrap(), *second.await.unwrap()), (7, 7), "computed once");
+    assert_eq!(*ask(computer).await, 7, "and kept");
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn what_nobody_waits_for_is_given_up() {
+    let computer = Computer::default();
+    let (say, began) = channel::<()>();
+    let (ended, end) = channel::<bool>();
+    struct Ended(Sender<bool>);
+    impl Drop for Ended {
+        fn drop(&mut self) {
+            let _ = self.0.send(true);
+        }
+    }
+    let work = move || -> (u32, u8) {
+        let _ended = Ended(ended);
+        let _ = say.send(());
+        // A film that is followed again and again until the flag is seen.
+        let room = ulvek_core::air::AirSeries::constant(
+            ulvek_core::air::Air::try_new(21.0, 0.5, 0.15).unwrap(),
+        );
+        loop {
+            let mut film =
+                ulvek_core::film::Film::new(0.0, 0.4, ulvek_core::film::Grid::PLANNING, 0.0);
+            let mix = ulvek_core::film::Composition::try_new(0.42, 0.53, 0.05).unwrap();
+            film.lay(1e-4, mix);
+            film.advance(&room, 1e6, None);
+        }
+    };
+    let asked = tokio::spawn({
+        let computer = computer.clone();
+        async move { computer.ask(key(1, "endless"), Lane::View, work).await.map(|_| ()) }
+    });
+    tokio::task::spawn_blocking(move || began.recv()).await.unwrap().unwrap();
+    asked.abort();
+    tokio::task::spawn_blocking(move || end.recv()).await.unwrap().unwrap();
+    let again = computer.ask(key(1, "endless"), Lane::View, || (1, 3_u8)).await.unwrap();
+    assert_eq!(*again, 3, "half an answer is not kept");
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn studios_take_turns_long_work_leaves_room_and_too_much_is_refused() {
+    let computer = Computer::default();
+    let (go, began, work) = gate();
+    let busy = tokio::spawn({
+        let computer = computer.clone();
+        async move { computer.ask(key(1, "slow"), Lane::View, work).await.unwrap() }
+    });
+    tokio::task::spawn_blocking(move || began.recv()).await.unwrap().unwrap();
+    // The same studio waits; another one does not.
+    let mut waiting = Vec::new();
+    for n in 0..40 {
+        let asked = computer.begin(key(1, &format!("w{n}")), Lane::View, move |_| (1, n));
+        match asked {
+            Ok(begun) => waiting.push(begun),
+            Err(problem) => {
+                assert_eq!((n, problem.status), (32, 429));
+                break;
+            }
+        }
+    }
+    let other = computer.ask(key(2, "quick"), Lane::View, || (1, 5_u8)).await.unwrap();
+    assert_eq!(*other, 5);
+    let long = computer
+        .ask_within(Duration::from_secs(60), key(1, "long"), |progress| {
+            progress.tell(1, 1);
+            (1, 6_u8)
+        })
+        .await;
+    assert_eq!(long.err().map(|p| p.status), Some(429), "its queue is full");
+    go.send(()).unwrap();
+    busy.await.unwrap();
+    for (n, begun) in waiting.into_iter().enumerate() {
+        let Begun::Going(asker) = begun else { unreachable!() };
+        assert_eq!(*known::<i32>(asker.answer().await.unwrap()).unwrap(), n as i32);
+    }
+}

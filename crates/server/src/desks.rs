@@ -1,0 +1,132 @@
+//! Studios that were looked at lately: as they were read, and with what is known of their films.
+
+use crate::problem::Problem;
+use crate::state::App;
+use chrono::{DateTime, Utc};
+use sqlx::MySqlConnection;
+use std::sync::{Arc, Mutex, PoisonError};
+use std::time::Duration;
+use ulvek_core::planner::Desk;
+use ulvek_core::studio::StudioDocument;
+use ulvek_store::{Photograph, StoredStudio, StudioState};
+use uuid::Uuid;
+
+/// Studios of which films are kept. About 10 kB for each coat. [practice]
+const MOST_DESKS: u64 = 8;
+/// Studios kept as they were read. [practice]
+const MOST_LOADED: u64 = 16;
+/// How long a studio is kept that nobody looks at [s]. [practice]
+const KEPT_S: u64 = 1800;
+
+/// A studio as it was read, with when its photographs were taken.
+#[derive(Debug)]
+pub struct Loaded {
+    /// What it is made of.
+    pub state: Arc<StudioState>,
+    /// The studio.
+    pub stored: StoredStudio,
+    /// The same, to be shared.
+    pub document: Arc<StudioDocument>,
+    /// Its photographs, without pixels.
+    pub photographs: Vec<Photograph>,
+}
+
+impl Loaded {
+    /// When photographs of one picture were taken.
+    pub fn taken(&self, picture: Uuid) -> Vec<DateTime<Utc>> {
+        self.photographs.iter().filter(|f| f.picture_id == picture).map(|f| f.taken_at).collect()
+    }
+
+    /// The place of a picture in the studio.
+    ///
+    /// # Errors
+    /// Not found when it has none.
+    pub fn place_of(&self, picture: Uuid) -> Result<usize, Problem> {
+        let place = self.stored.pictures.iter().position(|s| s.id == picture);
+        place.ok_or_else(|| Problem::not_found("such picture"))
+    }
+}
+
+/// A desk, with the state of the studio that lies on it.
+type Known = Arc<Mutex<Option<(Arc<StudioState>, Desk)>>>;
+
+/// Studios that were looked at lately; cheap to clone.
+#[derive(Clone)]
+pub struct Desks {
+    desks: moka::sync::Cache<Uuid, Known>,
+    loaded: moka::sync::Cache<(Uuid, Arc<StudioState>), Arc<Loaded>>,
+}
+
+impl Default for Desks {
+    fn default() -> Self {
+        let idle = Duration::from_secs(KEPT_S);
+        Self {
+            desks: moka::sync::Cache::builder().max_capacity(MOST_DESKS).time_to_idle(idle).build(),
+            loaded: moka::sync::Cache::builder()
+                .max_capacity(MOST_LOADED)
+                .time_to_idle(idle)
+                .build(),
+        }
+    }
+}
+
+impl Desks {
+    /// Does `work` at the desk of a studio, which is brought to the studio as it was loaded.
+    pub fn at<T>(&self, loaded: &Loaded, work: impl FnOnce(&mut Desk) -> T) -> T {
+        let known = self.desks.get_with(loaded.stored.id, Known::default);
+        let mut place = known.lock().unwrap_or_else(PoisonError::into_inner);
+        let mut desk = match place.take() {
+            Some((state, desk)) if state == loaded.state => desk,
+            Some((_, mut desk)) => {
+                desk.turn_to(loaded.document.clone());
+                desk
+            }
+            None => Desk::new(loaded.document.clone()),
+        };
+        // A computation that is given up leaves no desk behind.
+        let done = work(&mut desk);
+        *place = Some((loaded.state.clone(), desk));
+        done
+    }
+}
+
+/// A studio as it is now, all of one moment.
+///
+/// # Errors
+/// Not found, or the database is away.
+pub async fn load(app: &App, studio: Uuid) -> Result<Arc<Loaded>, Problem> {
+    let mut tx = app.reading().await?;
+    let loaded = load_in(app, &mut tx, studio).await?;
+    tx.commit().await?;
+    Ok(loaded)
+}
+
+/// The studio of a picture as it is now, all of one moment.
+///
+/// # Errors
+/// Not found, or the database is away.
+pub async fn load_around(app: &App, picture: Uuid) -> Result<Arc<Loaded>, Problem> {
+    let mut tx = app.reading().await?;
+    let studio = ulvek_store::studio_of(&mut tx, picture).await?;
+    let loaded = load_in(app, &mut tx, studio).await?;
+    tx.commit().await?;
+    Ok(loaded)
+}
+
+async fn load_in(
+    app: &App,
+    conn: &mut MySqlConnection,
+    studio: Uuid,
+) -> Result<Arc<Loaded>, Problem> {
+    let state = Arc::new(ulvek_store::studio_state(conn, studio).await?);
+    let key = (studio, state.clone());
+    if let Some(known) = app.desks.loaded.get(&key) {
+        return Ok(known);
+    }
+    let stored = ulvek_store::load_studio(conn, studio).await?;
+    let photographs = ulvek_store::photographs_of_studio(conn, studio).await?;
+    let document = Arc::new(stored.document.clone());
+    let loaded = Arc::new(Loaded { state, stored, document, photographs });
+    app.desks.loaded.insert(key, loaded.clone());
+    Ok(loaded)
+}

@@ -1,0 +1,129 @@
+//! Views: answers that are computed from a studio as it is, kept as they are sent, and told by a
+//! mark, so that who asks again is told that nothing changed.
+
+use crate::compute::{Key, Lane};
+use crate::desks::{Loaded, load, load_around};
+use crate::problem::Problem;
+use crate::state::App;
+use axum::body::{Body, Bytes};
+use axum::http::{HeaderMap, HeaderValue, StatusCode, header};
+use axum::response::{IntoResponse, Response};
+use chrono::{DateTime, Utc};
+use serde::Serialize;
+use std::hash::{DefaultHasher, Hash, Hasher};
+use std::sync::Arc;
+use uuid::Uuid;
+
+/// What a view is asked of.
+#[derive(Clone, Copy)]
+pub(super) enum Of {
+    /// A studio.
+    Studio(Uuid),
+    /// A picture and the studio around it.
+    Picture(Uuid),
+}
+
+/// A studio as it was loaded, the desk it is worked on, and the moment.
+pub(super) struct Scene {
+    pub app: App,
+    pub loaded: Arc<Loaded>,
+    pub now: DateTime<Utc>,
+}
+
+/// Answers `question` about `of` with what `make` makes; a browser that has that very answer already
+/// is told so.
+pub(super) async fn view<T: Serialize>(
+    app: &App,
+    of: Of,
+    headers: &HeaderMap,
+    question: String,
+    make: impl FnOnce(&Scene) -> Result<T, Problem> + Send + 'static,
+) -> Result<Response, Problem> {
+    let loaded = match of {
+        Of::Studio(id) => load(app, id).await?,
+        Of::Picture(id) => load_around(app, id).await?,
+    };
+    let now = app.clock.now();
+    let key = key_of(&loaded, now, question);
+    let mark = mark_of(&key);
+    if headers.get(header::IF_NONE_MATCH).is_some_and(|known| holds(known, &mark)) {
+        return Ok((StatusCode::NOT_MODIFIED, marked(&mark)).into_response());
+    }
+    let bytes = computed(app, loaded, (key, Lane::View), now, make).await?;
+    Ok((marked(&mark), json(bytes)).into_response())
+}
+
+/// Answers a question that was sent with numbers of its own; nobody polls it.
+pub(super) async fn answer<T: Serialize>(
+    app: &App,
+    (of, lane): (Of, Lane),
+    question: String,
+    make: impl FnOnce(&Scene) -> Result<T, Problem> + Send + 'static,
+) -> Result<Response, Problem> {
+    let loaded = match of {
+        Of::Studio(id) => load(app, id).await?,
+        Of::Picture(id) => load_around(app, id).await?,
+    };
+    let now = app.clock.now();
+    let key = key_of(&loaded, now, question);
+    let bytes = computed(app, loaded, (key, lane), now, make).await?;
+    Ok(json(bytes))
+}
+
+pub(super) fn key_of(loaded: &Loaded, now: DateTime<Utc>, question: String) -> Key {
+    let minute = now.timestamp().div_euclid(60);
+    Key { studio: loaded.stored.id, state: loaded.state.clone(), minute, question }
+}
+
+type Made = Result<Bytes, Problem>;
+
+async fn computed<T: Serialize>(
+    app: &App,
+    loaded: Arc<Loaded>,
+    (key, lane): (Key, Lane),
+    now: DateTime<Utc>,
+    make: impl FnOnce(&Scene) -> Result<T, Problem> + Send + 'static,
+) -> Made {
+    let scene = Scene { app: app.clone(), loaded, now };
+    let made = app.computer.ask(key, lane, move || written(make(&scene))).await?;
+    made.as_ref().clone()
+}
+
+/// An answer as it is sent, with what it weighs.
+pub(super) fn written<T: Serialize>(made: Result<T, Problem>) -> (u32, Made) {
+    let bytes = made.and_then(|made| {
+        serde_json::to_vec(&made).map(Bytes::from).map_err(|cause| {
+            tracing::error!(%cause, "an answer cannot be written");
+            Problem::internal()
+        })
+    });
+    let weight = bytes.as_ref().map_or(1, |b| u32::try_from(b.len()).unwrap_or(u32::MAX));
+    (weight.max(1), bytes)
+}
+
+/// JSON that is written already.
+pub(super) fn json(bytes: Bytes) -> Response {
+    let kind = HeaderValue::from_static("application/json");
+    ([(header::CONTENT_TYPE, kind)], Body::from(bytes)).into_response()
+}
+
+/// A weak mark: two answers with the same one say the same, for this minute.
+fn mark_of(key: &Key) -> String {
+    let mut hasher = DefaultHasher::new();
+    key.hash(&mut hasher);
+    env!("CARGO_PKG_VERSION").hash(&mut hasher);
+    format!("W/\"{:016x}\"", hasher.finish())
+}
+
+fn holds(known: &HeaderValue, mark: &str) -> bool {
+    known.to_str().is_ok_and(|known| known.split(',').any(|one| one.trim() == mark))
+}
+
+fn marked(mark: &str) -> HeaderMap {
+    let mut headers = HeaderMap::new();
+    if let Ok(mark) = HeaderValue::from_str(mark) {
+        headers.insert(header::ETAG, mark);
+    }
+    headers.insert(header::CACHE_CONTROL, HeaderValue::from_static("no-cache"));
+    headers
+}

@@ -1,0 +1,1 @@
+ALTER TABLE studio ADD COLUMN deleted_at DATETIME(6) NULL;
