@@ -78,3 +78,22 @@ test('on a phone nothing scrolls sideways', async ({ page }) => {
   await openPicture(page, 'Two carboys');
   await expectNoSidewaysScroll(page);
 });
+
+test('a page that hears nothing says since when, and trusts what it shows again afterwards', async ({
+  page,
+  context,
+}) => {
+  await page.clock.install();
+  await open(page, 'Now');
+  const told = page.getByText(/^Nothing heard from Ulvek since \d\d:\d\d\.$/);
+  await expect(told).toBeHidden();
+  await context.setOffline(true);
+  await page.clock.runFor(50_000);
+  await expect(told).toBeHidden();
+  await page.clock.runFor(40_000);
+  await expect(told).toBeVisible();
+  await expect(page.locator('[data-stale="true"]')).toHaveCSS('opacity', '0.5');
+  await context.setOffline(false);
+  await page.clock.runFor(60_000);
+  await expect(told).toBeHidden();
+});

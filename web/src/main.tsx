@@ -1,9 +1,10 @@
 import '@fontsource-variable/source-sans-3';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { StrictMode } from 'react';
+import { lazy, StrictMode, Suspense } from 'react';
 import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, RouterProvider } from 'react-router';
 import { ApiError } from './api/client';
+import { reloadAfterUpgrade } from './reloadAfterUpgrade';
 import { NotHere } from './features/shell/NotHere';
 import { Shell } from './features/shell/Shell';
 import { SurroundProvider } from './theme/SurroundProvider';
@@ -20,10 +21,24 @@ const queries = new QueryClient({
   },
 });
 
+const FirstStudio = lazy(async () => ({
+  default: (await import('./features/studio/FirstStudio')).FirstStudio,
+}));
+
+const Opened = () => (
+  <Shell
+    first={
+      <Suspense fallback={null}>
+        <FirstStudio />
+      </Suspense>
+    }
+  />
+);
+
 const router = createBrowserRouter([
   {
     path: '/',
-    Component: Shell,
+    Component: Opened,
     ErrorBoundary: NotHere,
     HydrateFallback: () => null,
     children: [
@@ -101,6 +116,7 @@ const router = createBrowserRouter([
   },
 ]);
 
+reloadAfterUpgrade();
 const root = document.getElementById('root');
 if (root) {
   createRoot(root).render(

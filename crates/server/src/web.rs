@@ -146,10 +146,13 @@ async fn api_headers(State(app): State<App>, request: Request, next: Next) -> Re
     {
         response = problem.clone().with_cause(Some(fault)).into_response();
     }
-    response
-        .headers_mut()
-        .entry(header::CACHE_CONTROL)
-        .or_insert(HeaderValue::from_static("no-store"));
+    let now = app.clock.now().to_rfc3339_opts(chrono::SecondsFormat::Millis, true);
+    let headers = response.headers_mut();
+    // An answer may have been kept; the time is always that of now.
+    if let Ok(now) = HeaderValue::from_str(&now) {
+        headers.insert(HeaderName::from_static("x-ulvek-now"), now);
+    }
+    headers.entry(header::CACHE_CONTROL).or_insert(HeaderValue::from_static("no-store"));
     response
 }
 

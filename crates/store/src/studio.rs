@@ -239,6 +239,12 @@ pub async fn step_settings(
     given: i64,
     direction: Direction,
 ) -> Result<i64, StoreError> {
+    // Revisions of pictures are kept beside: only those of a studio are stepped through here.
+    let _: (i64,) =
+        sqlx::query_as("SELECT version FROM studio WHERE id = ? AND deleted_at IS NULL")
+            .bind(id)
+            .fetch_one(&mut *conn)
+            .await?;
     let body: SettingsBody = revision::step(conn, id, direction).await?;
     replace(conn, id, given, &body).await?;
     Ok(given + 1)

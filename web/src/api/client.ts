@@ -1,5 +1,6 @@
 /** The typed client of the API: the only place that fetches. */
 import createClient from 'openapi-fetch';
+import { hear } from './clock';
 import type { components, paths } from './schema';
 
 export type Schemas = components['schemas'];
@@ -7,7 +8,11 @@ export type Problem = Schemas['Problem'];
 
 export const client = createClient<paths>({
   baseUrl: window.location.origin,
-  fetch: (request) => globalThis.fetch(request),
+  fetch: async (request) => {
+    const response = await globalThis.fetch(request);
+    hear(response);
+    return response;
+  },
 });
 
 /** An answer that is a problem document, or no answer at all. */
@@ -27,6 +32,10 @@ const AWAY: Problem = {
   status: 0,
   detail: 'Ulvek does not answer. What you see may be old; nothing you typed is lost.',
 };
+
+/** Whether an answer only says how far a long computation is. */
+export const isGoing = (answer: object | undefined): answer is Schemas['Going'] =>
+  answer !== undefined && 'done' in answer && 'of' in answer;
 
 interface Answer<T> {
   data?: T;

@@ -94,6 +94,17 @@ export const useScale = () => {
   });
 };
 
+/** Takes a studio away; it can be brought back. */
+export const useTakeStudioAway = () =>
+  useEdit(({ id, version }: { id: string; version: number }) =>
+    unwrap(client.DELETE('/api/studios/{id}', { params: { path: { id }, query: { version } } })),
+  );
+
+export const useRestoreStudio = () =>
+  useEdit((id: string) =>
+    unwrap(client.POST('/api/studios/{id}/restore', { params: { path: { id } } })),
+  );
+
 export const useCreateStudio = () =>
   useEdit((body: Schemas['NewStudio']) => unwrap(client.POST('/api/studios', { body })));
 

@@ -1,6 +1,6 @@
 /** Keys and fetches of everything that is read, one option each. */
 import { keepPreviousData, queryOptions } from '@tanstack/react-query';
-import { client, unwrap, type Schemas } from './client';
+import { client, isGoing, unwrap, type Schemas } from './client';
 
 /** How often computed views are asked for again [ms]: a coat can change state any minute. */
 const FRESH_MS = 30_000;
@@ -8,6 +8,11 @@ const FRESH_MS = 30_000;
 export const studiosQuery = queryOptions({
   queryKey: ['studios'],
   queryFn: () => unwrap(client.GET('/api/studios')),
+});
+
+export const takenAwayQuery = queryOptions({
+  queryKey: ['studios', 'taken away'],
+  queryFn: () => unwrap(client.GET('/api/studios', { params: { query: { taken_away: true } } })),
 });
 
 export const catalogueQuery = queryOptions({
@@ -103,6 +108,9 @@ export const whatIfQuery = (id: string, draft: Schemas['Draft']) =>
     placeholderData: keepPreviousData,
   });
 
+/** A long computation is asked about again as long as it goes on; the server waits with its answer. */
+const askAgain = (answer: object | undefined) => (isGoing(answer) ? 100 : false);
+
 export const oddsQuery = (id: string, draft: Schemas['Draft']) =>
   queryOptions({
     queryKey: ['odds', id, draft],
@@ -116,6 +124,7 @@ export const oddsQuery = (id: string, draft: Schemas['Draft']) =>
       ),
     // Sampling takes a second or more; an hour changes little.
     staleTime: 600_000,
+    refetchInterval: (query) => askAgain(query.state.data),
   });
 
 export const waysQuery = (id: string, picture: string) =>
@@ -130,6 +139,7 @@ export const waysQuery = (id: string, picture: string) =>
         }),
       ),
     staleTime: 600_000,
+    refetchInterval: (query) => askAgain(query.state.data),
   });
 
 export const searchQuery = (id: string) =>

@@ -11,6 +11,7 @@ import { FormDialog } from './FormDialog';
 import { MixEditor, type PartDraft } from './MixEditor';
 import { put, type ShelfDoc } from './useShelfEdit';
 import type { Edits } from './useVersionedEdit';
+import { v4 as newId } from 'uuid';
 
 type Tub = Schemas['TubDoc'];
 
@@ -60,7 +61,7 @@ export function TubDialog(props: Props) {
         : { ml: amount, at: tub ? new Date(now).toISOString() : mixedAt };
     const made: Tub = {
       ...tub,
-      id: tub?.id ?? crypto.randomUUID(),
+      id: tub?.id ?? newId(),
       name: name.trim(),
       mix: settled ?? mix.map((p) => ({ material: p.material, parts: typed(p.parts) })),
       mixed_at: mixedAt,

@@ -47,18 +47,21 @@ impl DataFolder {
         };
         if !path.exists() {
             std::fs::create_dir_all(path).map_err(fault("cannot make the data folder"))?;
-            // MariaDB's own user only goes through it.
-            std::fs::set_permissions(path, std::fs::Permissions::from_mode(0o711))
-                .map_err(fault("cannot open the data folder to MariaDB"))?;
         }
         let path = path.canonicalize().map_err(fault("cannot find the data folder"))?;
         if !is_ours(&path).map_err(fault("cannot read the data folder"))? {
             return Err(DatabaseError::NotOurs(path));
         }
         if super::running_as_root() {
-            let open =
-                |p: &&Path| std::fs::metadata(p).is_ok_and(|m| m.permissions().mode() & 0o001 == 0);
-            if let Some(closed) = path.ancestors().find(open) {
+            // MariaDB's own user goes through the folder to its data, and sees nothing else of it.
+            let mode = |p: &Path| std::fs::metadata(p).map(|m| m.permissions().mode());
+            let own = mode(&path).map_err(fault("cannot look at the data folder"))?;
+            if own & 0o001 == 0 {
+                std::fs::set_permissions(&path, std::fs::Permissions::from_mode(own | 0o001))
+                    .map_err(fault("cannot open the data folder to MariaDB"))?;
+            }
+            let closed = |p: &&Path| mode(p).is_ok_and(|mode| mode & 0o001 == 0);
+            if let Some(closed) = path.ancestors().find(closed) {
                 return Err(DatabaseError::Closed(closed.to_owned()));
             }
         }

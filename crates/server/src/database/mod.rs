@@ -22,7 +22,7 @@ const RESTART_MS: u64 = 500;
 /// Longest pause [s]. [practice]
 const RESTART_MOST_S: u64 = 30;
 /// A server that lived so long did not die at once [s]. [practice]
-const LIVED_S: u64 = 60;
+const LIVED_S: u64 = 5;
 /// Room on the disk below which nothing is changed any more [bytes]. [practice] several edits of
 /// the largest studio, and a photograph
 const ROOM_BYTES: u64 = 64 * 1024 * 1024;

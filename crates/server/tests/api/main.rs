@@ -6,6 +6,7 @@ mod computed;
 mod cup;
 mod doors;
 mod edits;
+mod fuzz;
 mod headers;
 mod safe;
 mod seal;
@@ -59,8 +60,13 @@ impl Answer {
 
 impl Studio {
     fn on(pool: MySqlPool) -> Self {
+        Self::with_app(pool).0
+    }
+
+    fn with_app(pool: MySqlPool) -> (Self, App) {
         let clock = Clock::starting_at(NOW.parse::<DateTime<Utc>>().unwrap());
-        Self { router: application(App::new(pool, clock), Path::new("/nonexistent")) }
+        let app = App::new(pool, clock);
+        (Self { router: application(app.clone(), Path::new("/nonexistent")) }, app)
     }
 
     async fn send(&self, method: Method, path: &str, body: Body) -> Answer {

@@ -5,6 +5,7 @@ import { useState } from 'react';
 import type { Schemas } from '../../api/client';
 import { FormDialog } from '../../components/FormDialog';
 import { put, type useShelfEdit } from '../../components/useShelfEdit';
+import { v4 as newId } from 'uuid';
 
 interface Props {
   doc: Schemas['PictureDoc'];
@@ -25,7 +26,7 @@ export function SaveWay({ doc, shelf, onClose }: Props) {
       (shelfDoc) => ({
         ...shelfDoc,
         ways: put(shelfDoc.ways, {
-          id: old?.id ?? crypto.randomUUID(),
+          id: old?.id ?? newId(),
           name: name.trim(),
           why: why.trim(),
           // A plan: what was laid here, its tubs and its days are this picture's own.

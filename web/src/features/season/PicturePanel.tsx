@@ -9,6 +9,7 @@ import { Sittings } from './Sittings';
 import type { SeasonState } from './useSeason';
 import { Ways } from './Ways';
 import { dateWords, percent } from './words';
+import { LongWait } from './LongWait';
 
 interface Props {
   view: SeasonState;
@@ -54,7 +55,7 @@ export function PicturePanel({ view, picture, odds, step, onStep, onClose }: Pro
             : 'In more than one of ten futures it is not finished at all.'}
         </Typography>
       )}
-      {view.odds.isLoading && <Typography color="text.secondary">Sampling the odds…</Typography>}
+      <LongWait what="Sampling the odds" long={view.odds} />
       <Box
         sx={{
           display: 'grid',

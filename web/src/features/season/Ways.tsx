@@ -1,12 +1,13 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
-import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { Schemas } from '../../api/client';
 import { waysQuery } from '../../api/queries';
 import { exact } from '../../format/time';
 import type { SeasonState } from './useSeason';
+import { LongWait } from './LongWait';
+import { useLong } from './useLong';
 import { days, shiftWords } from './words';
 
 interface Props {
@@ -18,7 +19,7 @@ interface Props {
 export function Ways({ view, picture }: Props) {
   const late = (picture.days_late ?? 0) > 0 || picture.blocked.length > 0;
   const [asked, setAsked] = useState(late);
-  const ways = useQuery({ ...waysQuery(view.id, picture.id), enabled: asked });
+  const ways = useLong(waysQuery(view.id, picture.id), asked);
   return (
     <Box component="section" aria-label="Ways to make the date" sx={{ mt: 3 }}>
       <Typography variant="h3">
@@ -30,7 +31,7 @@ export function Ways({ view, picture }: Props) {
           Work them out
         </Button>
       )}
-      {asked && ways.isLoading && <Typography role="status">Planning each of them…</Typography>}
+      <LongWait what="Planning each of them" long={ways} />
       {ways.error && (
         <Typography role="alert" color="error">
           {ways.error.message}

@@ -4,6 +4,7 @@ import { useDeferredValue, useState } from 'react';
 import type { Schemas } from '../../api/client';
 import { useAcceptDraft, useUndoDraft } from '../../api/edits';
 import { oddsQuery, pictureQuery, seasonQuery, studioQuery, whatIfQuery } from '../../api/queries';
+import { useLong } from './useLong';
 import { useCurrentStudio } from '../../components/currentStudio';
 import { useNow } from '../../components/useNow';
 import { ZOOMS, type Zoom } from '../../figures/seasonAxis';
@@ -50,7 +51,7 @@ export function useSeason() {
   // A sitting that is dragged asks often: the question follows the hand.
   const asked = useDeferredValue(named);
   const tried = useQuery({ ...whatIfQuery(id, asked?.draft ?? NOTHING), enabled: !!asked });
-  const odds = useQuery({ ...oddsQuery(id, NOTHING), enabled: !!season.data });
+  const odds = useLong(oddsQuery(id, NOTHING), !!season.data);
 
   const zone = season.data?.time_zone ?? 'UTC';
   const shown = named && tried.data ? tried.data : season.data;

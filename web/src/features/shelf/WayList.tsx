@@ -10,6 +10,7 @@ import { Trouble } from '../../components/Trouble';
 import type { useShelfEdit } from '../../components/useShelfEdit';
 import { mixWords, plain, start } from '../../format/words';
 import { WayDialog } from './WayDialog';
+import { v4 as newId } from 'uuid';
 
 interface Props {
   shelf: Schemas['ShelfOut'];
@@ -65,9 +66,7 @@ export function WayList({ shelf, edits }: Props) {
                 variant="text"
                 aria-label={own ? `Edit ${way.name}` : `Make ${way.name} my own`}
                 onClick={() =>
-                  setOpen(
-                    own ? way : { ...way, id: crypto.randomUUID(), name: `${way.name}, my own` },
-                  )
+                  setOpen(own ? way : { ...way, id: newId(), name: `${way.name}, my own` })
                 }
               >
                 {own ? 'Edit' : 'Make it my own'}

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import type { Schemas } from '../../api/client';
 import { typed } from '../../format/number';
 import { plain } from '../../format/words';
+import { v4 as newId } from 'uuid';
 
 type Material = Schemas['MaterialDoc'];
 
@@ -84,7 +85,7 @@ export function useMaterialDraft(
   /** The material as it would be kept. */
   const made = (): Material => ({
     ...material,
-    id: material?.id ?? crypto.randomUUID(),
+    id: material?.id ?? newId(),
     name: draft.name.trim(),
     kind: draft.kind,
     solids: share('solids'),

@@ -1,7 +1,7 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { useQuery } from '@tanstack/react-query';
-import { useMemo, useState } from 'react';
+import { type ReactNode, useMemo, useState } from 'react';
 import { NavLink, Outlet, useNavigate } from 'react-router';
 import { studiosQuery } from '../../api/queries';
 import { StudioContext } from '../../components/currentStudio';
@@ -9,9 +9,9 @@ import { Loading } from '../../components/Loading';
 import { Trouble } from '../../components/Trouble';
 import { useKeys } from '../../components/useKeys';
 import { useSurround } from '../../theme/surround';
-import { FirstStudio } from './FirstStudio';
 import { KeyList } from './KeyList';
 import { RailBar } from './RailBar';
+import { Trusted } from './Trusted';
 
 const KEPT = 'ulvek.studio';
 
@@ -36,7 +36,7 @@ const link = {
 } as const;
 
 /** Rail, navigation and the view that is open. */
-export function Shell() {
+export function Shell({ first }: { first: ReactNode }) {
   const studios = useQuery(studiosQuery);
   const [chosen, setChosen] = useState(() => localStorage.getItem(KEPT));
   const [keys, setKeys] = useState(false);
@@ -76,7 +76,7 @@ export function Shell() {
         </Box>
       );
     }
-    if (!value) return <FirstStudio />;
+    if (!value) return first;
     return (
       <StudioContext value={value}>
         <RailBar studio={value.id} />
@@ -109,9 +109,11 @@ export function Shell() {
             </Button>
           </Box>
         </Box>
-        <Box component="main" sx={{ px: { xs: 2, md: 3 }, pt: 1, pb: 6 }}>
-          <Outlet />
-        </Box>
+        <Trusted studio={value.id}>
+          <Box component="main" sx={{ px: { xs: 2, md: 3 }, pt: 1, pb: 6 }}>
+            <Outlet />
+          </Box>
+        </Trusted>
       </StudioContext>
     );
   };

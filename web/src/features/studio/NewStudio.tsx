@@ -1,7 +1,6 @@
 import Typography from '@mui/material/Typography';
 import { ApiError, type Schemas } from '../../api/client';
 import { useCreateStudio } from '../../api/edits';
-import { useCurrentStudio } from '../../components/currentStudio';
 import { fieldError } from '../../components/fieldError';
 import { FormDialog } from '../../components/FormDialog';
 import { StudioFields } from './StudioFields';
@@ -17,15 +16,20 @@ const BLANK: Pick<Schemas['StudioOut'], 'studio' | 'air'> = {
 };
 
 /** A new studio: the room, the hours and the schools; the shelf starts with generic paints. */
-export function NewStudio({ onClose }: { onClose: () => void }) {
+export function NewStudio({
+  onClose,
+  onMade,
+}: {
+  onClose: () => void;
+  onMade?: (id: string) => void;
+}) {
   const edit = useStudioForm(BLANK);
   const create = useCreateStudio();
-  const { choose } = useCurrentStudio();
   const placed = create.error instanceof ApiError && create.error.problem.path;
   const make = () =>
     create.mutate(edit.made(), {
       onSuccess: (made) => {
-        choose(made.id);
+        onMade?.(made.id);
         onClose();
       },
     });

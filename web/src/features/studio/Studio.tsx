@@ -30,6 +30,7 @@ export function Studio() {
 }
 
 function OneStudio({ studio }: { studio: Schemas['StudioOut'] }) {
+  const { choose } = useCurrentStudio();
   // The version the fields were filled from: a save names it, so that another edit is never lost.
   const [filled, setFilled] = useState(studio);
   const edit = useStudioForm(filled);
@@ -135,7 +136,7 @@ function OneStudio({ studio }: { studio: Schemas['StudioOut'] }) {
         </Typography>
       )}
       <StudioExchange studio={studio} onNew={() => setMaking(true)} />
-      {making && <NewStudio onClose={() => setMaking(false)} />}
+      {making && <NewStudio onClose={() => setMaking(false)} onMade={choose} />}
     </Box>
   );
 }

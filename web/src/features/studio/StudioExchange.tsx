@@ -4,12 +4,13 @@ import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
-import { useRef } from 'react';
 import type { Schemas } from '../../api/client';
-import { calendarUrl, documentUrl, useDemoStudio, useImportStudio } from '../../api/edits';
+import { calendarUrl, documentUrl, useDemoStudio, useTakeStudioAway } from '../../api/edits';
 import { studiosQuery } from '../../api/queries';
 import { useCurrentStudio } from '../../components/currentStudio';
 import { exact } from '../../format/time';
+import { BringStudio } from './BringStudio';
+import { TakenAway } from './TakenAway';
 
 interface Props {
   studio: Schemas['StudioOut'];
@@ -20,9 +21,8 @@ interface Props {
 export function StudioExchange({ studio, onNew }: Props) {
   const { id, choose } = useCurrentStudio();
   const studios = useQuery(studiosQuery);
-  const take = useImportStudio();
   const demo = useDemoStudio();
-  const picker = useRef<HTMLInputElement>(null);
+  const away = useTakeStudioAway();
   const address = new URL(calendarUrl(id), window.location.href).href;
   const opened = (made: Schemas['StudioOut']) => choose(made.id);
   const row = { display: 'flex', gap: 1.5, flexWrap: 'wrap', alignItems: 'center' } as const;
@@ -65,27 +65,8 @@ export function StudioExchange({ studio, onNew }: Props) {
           <Button component="a" href={documentUrl(id)} download="studio.ulvek.json">
             Export this studio
           </Button>
-          <Button disabled={take.isPending} onClick={() => picker.current?.click()}>
-            {take.isPending ? 'Reading it in…' : 'Import a studio'}
-          </Button>
-          <input
-            ref={picker}
-            type="file"
-            accept="application/json,.json"
-            aria-label="Studio document to import"
-            hidden
-            onChange={(e) => {
-              const file = e.target.files?.[0];
-              e.target.value = '';
-              if (file) take.mutate(file, { onSuccess: opened });
-            }}
-          />
+          <BringStudio onMade={choose} />
         </Box>
-        {take.error && (
-          <Typography role="alert" color="error" sx={{ mt: 1, fontWeight: 600 }}>
-            Not read in: {take.error.message}
-          </Typography>
-        )}
       </Box>
       <Box component="section" aria-label="Studios" sx={{ mt: 5 }}>
         <Typography variant="h3" sx={{ mb: 1.5 }}>
@@ -114,12 +95,24 @@ export function StudioExchange({ studio, onNew }: Props) {
           >
             A fresh demo studio
           </Button>
+          <Button
+            disabled={away.isPending}
+            onClick={() => away.mutate({ id, version: studio.version })}
+          >
+            Take this studio away
+          </Button>
         </Box>
         {demo.error && (
           <Typography role="alert" color="error" sx={{ mt: 1 }}>
             {demo.error.message}
           </Typography>
         )}
+        {away.error && (
+          <Typography role="alert" color="error" sx={{ mt: 1 }}>
+            {away.error.message}
+          </Typography>
+        )}
+        <TakenAway onBack={choose} />
       </Box>
     </>
   );

@@ -1,106 +1,16 @@
 //! The application as a process with its private MariaDB: set up, guarded, kept, and stopped.
 #![allow(clippy::unwrap_used)]
 
+mod faults;
+mod harness;
+
+use harness::*;
 use nix::sys::signal::Signal;
-use std::io::{BufRead, BufReader, Read, Write};
+use std::io::Write;
 use std::net::TcpStream;
 use std::os::unix::fs::PermissionsExt;
-use std::path::{Path, PathBuf};
-use std::process::{Child, Command, Stdio};
+use std::process::{Command, Stdio};
 use std::time::{Duration, Instant};
-
-/// A free port on loopback.
-const LOOPBACK: &str = "127.0.0.1:0";
-
-/// A folder that MariaDB's own user may enter, gone afterwards.
-struct Scratch(PathBuf);
-
-impl Scratch {
-    fn new(name: &str) -> Self {
-        let base =
-            if Path::new("/dev/shm").is_dir() { "/dev/shm".into() } else { std::env::temp_dir() };
-        let path = base.join(format!("ulvek-{name}-{}", std::process::id()));
-        std::fs::create_dir_all(path.join("front")).unwrap();
-        std::fs::create_dir_all(path.join("front/assets")).unwrap();
-        std::fs::write(path.join("front/index.html"), "<title>Ulvek</title>").unwrap();
-        std::fs::write(path.join("front/assets/app-1a2b.js"), "export {};").unwrap();
-        Self(path)
-    }
-}
-
-impl Drop for Scratch {
-    fn drop(&mut self) {
-        let _ = std::fs::remove_dir_all(&self.0);
-    }
-}
-
-/// The application, not started yet, on a free port.
-fn command(scratch: &Scratch, listen: &str) -> Command {
-    let mut command = Command::new(env!("CARGO_BIN_EXE_ulvek"));
-    command
-        .args(["serve", "--demo", "--listen", listen, "--data"])
-        .arg(scratch.0.join("data"))
-        .arg("--front")
-        .arg(scratch.0.join("front"))
-        .env_remove("DATABASE_URL")
-        .stdout(Stdio::piped())
-        .stderr(Stdio::inherit());
-    command
-}
-
-/// Starts the application; returns it with its address.
-fn serve(scratch: &Scratch) -> (Child, String) {
-    let mut child = command(scratch, LOOPBACK).spawn().unwrap();
-    let mut line = String::new();
-    BufReader::new(child.stdout.take().unwrap()).read_line(&mut line).unwrap();
-    let address = line.trim().strip_prefix("Ulvek is at http://").unwrap().to_owned();
-    (child, address)
-}
-
-/// Ends the application in order.
-fn end(mut child: Child) {
-    signal(child.id(), Signal::SIGTERM);
-    assert!(child.wait().unwrap().success());
-}
-
-/// What a start that is refused says.
-fn refusal(scratch: &Scratch) -> String {
-    let out = command(scratch, LOOPBACK).stderr(Stdio::piped()).output().unwrap();
-    assert_eq!(out.status.code(), Some(2));
-    String::from_utf8(out.stderr).unwrap()
-}
-
-/// The whole answer to a GET, headers and body.
-fn get(address: &str, path: &str) -> String {
-    let mut stream = TcpStream::connect(address).unwrap();
-    write!(stream, "GET {path} HTTP/1.1\r\nHost: {address}\r\nConnection: close\r\n\r\n").unwrap();
-    let mut answer = Vec::new();
-    stream.read_to_end(&mut answer).unwrap();
-    String::from_utf8_lossy(&answer).into_owned()
-}
-
-fn signal(pid: u32, signal: Signal) {
-    let pid = nix::unistd::Pid::from_raw(i32::try_from(pid).unwrap());
-    nix::sys::signal::kill(pid, signal).unwrap();
-}
-
-/// Process number of the private MariaDB.
-fn database_pid(scratch: &Scratch) -> u32 {
-    std::fs::read_to_string(scratch.0.join("data/data/pid")).unwrap().trim().parse().unwrap()
-}
-
-/// Whether a process runs; one that ended and was not asked about yet does not.
-fn runs(pid: u32) -> bool {
-    std::fs::read(format!("/proc/{pid}/cmdline")).is_ok_and(|line| !line.is_empty())
-}
-
-fn wait_until(what: &str, holds: impl Fn() -> bool) {
-    let until = Instant::now() + Duration::from_secs(30);
-    while !holds() {
-        assert!(Instant::now() < until, "{what}");
-        std::thread::yield_now();
-    }
-}
 
 #[test]
 fn ctrl_c_stops_all_of_it_and_the_next_start_finds_everything_again() {
@@ -204,28 +114,6 @@ fn an_application_that_was_killed_is_started_again_and_keeps_what_it_said_it_kep
     let body = |answer: &str| answer.rsplit("\r\n\r\n").next().unwrap().to_owned();
     assert_eq!(body(&before), body(&get(&address, "/api/studios")));
     end(child);
-}
-
-#[test]
-fn a_first_start_cut_off_anywhere_is_gone_on_with_by_the_next() {
-    let scratch = Scratch::new("cut");
-    // From the first moment to beyond the whole set-up: 0 to 3 s in steps that grow.
-    for (n, ms) in [0, 20, 100, 300, 500, 800, 1200, 2000].iter().enumerate() {
-        let _ = std::fs::remove_dir_all(scratch.0.join("data"));
-        let mut child = command(&scratch, LOOPBACK).spawn().unwrap();
-        let until = Instant::now() + Duration::from_millis(*ms);
-        while Instant::now() < until {
-            std::thread::yield_now();
-        }
-        let how = if n % 2 == 0 { Signal::SIGKILL } else { Signal::SIGTERM };
-        signal(child.id(), how);
-        child.wait().unwrap();
-        let (child, address) = serve(&scratch);
-        let studios = get(&address, "/api/studios");
-        assert_eq!(studios.matches("\"created_at\"").count(), 1, "after {ms} ms: {studios}");
-        assert!(get(&address, "/api/health").starts_with("HTTP/1.1 200"));
-        end(child);
-    }
 }
 
 #[test]

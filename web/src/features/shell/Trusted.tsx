@@ -1,0 +1,36 @@
+import Box from '@mui/material/Box';
+import Typography from '@mui/material/Typography';
+import { useQuery } from '@tanstack/react-query';
+import type { ReactNode } from 'react';
+import { clockAhead } from '../../api/clock';
+import { outlookQuery } from '../../api/queries';
+import { useStale } from '../../components/useStale';
+import { clock } from '../../format/time';
+
+/** What may no longer hold is dimmed, and says since when: a coat goes on drying while nobody answers. */
+export function Trusted({ studio, children }: { studio: string; children: ReactNode }) {
+  const outlook = useQuery(outlookQuery(studio));
+  const since = useStale(outlook.dataUpdatedAt);
+  const zone = outlook.data?.time_zone ?? 'UTC';
+  return (
+    <>
+      {since !== undefined && (
+        <Box
+          role="alert"
+          sx={{ border: 2, borderColor: 'error.main', p: 1.5, mx: { xs: 2, md: 3 } }}
+        >
+          <Typography sx={{ fontWeight: 700 }}>
+            Nothing heard from Ulvek since {clock(since + (clockAhead() ?? 0), zone)}.
+          </Typography>
+          <Typography>
+            What stands below was true then and may no longer hold. It is asked for again and again;
+            go by your fingertip meanwhile.
+          </Typography>
+        </Box>
+      )}
+      <Box sx={since === undefined ? undefined : { opacity: 0.5 }} data-stale={since !== undefined}>
+        {children}
+      </Box>
+    </>
+  );
+}
