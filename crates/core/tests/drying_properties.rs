@@ -54,6 +54,29 @@ proptest! {
     }
 
     #[test]
+    fn the_longer_steps_of_sampled_futures_move_no_time_by_more_than_films_are_spread(
+        um in 20.0f64..120.0, glaze in 20.0f64..60.0, days in 0.2f64..20.0, celsius in 14.0f64..26.0,
+        humidity in 0.3f64..0.7, slow in 0.0f64..0.12,
+    ) {
+        // Paint, and later a glaze on it; drying.md spreads a film by 1.25 and so its times by more.
+        let air = room(celsius, humidity, 0.15);
+        let mix = Composition::try_new(0.34, 0.66 - 0.05 - slow, 0.05 + slow).unwrap();
+        let events = |grid: Grid| {
+            let mut film = Film::new(0.0, 0.4, grid, 0.0);
+            film.lay(um * 1e-6, heavy());
+            film.advance(&air, days * 86_400.0, None);
+            film.lay(glaze * 1e-6, mix);
+            film.advance(&air, HORIZON_S, Some(FilmState::ReadyToSeal));
+            [FilmState::TouchDry, FilmState::Paintable, FilmState::DryThrough, FilmState::ReadyToSeal]
+                .map(|state| (film.events().at(state).unwrap() - days * 86_400.0) / 60.0)
+        };
+        for (sampled, drawn) in events(Grid::SAMPLED).into_iter().zip(events(Grid::DRAWN)) {
+            let off = (sampled / drawn).max(drawn / sampled);
+            prop_assert!(off < 1.3 || (sampled - drawn).abs() < 15.0, "{sampled} for {drawn}");
+        }
+    }
+
+    #[test]
     fn states_come_in_their_order(
         um in 10.0f64..400.0, celsius in 8.0f64..32.0, humidity in 0.1f64..0.85, glycol in 0.0f64..0.25,
     ) {

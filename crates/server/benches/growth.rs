@@ -62,11 +62,12 @@ fn studio(materials: &Value, pictures: usize) -> Value {
         }
         step
     };
-    let day = |d: &str| json!({ "day": d, "from": "09:00", "to": "17:00" });
+    let hours = ["mon", "tue", "wed", "thu", "fri", "sat"]
+        .map(|day| json!({ "day": day, "from": "09:00", "to": "17:00" }));
     json!({
         "format": "ulvek.studio/1",
         "studio": { "name": "Grown", "time_zone": "Europe/Oslo", "flat_places": 2, "setup_min": 10,
-                    "hours": ["mon", "tue", "wed", "thu", "fri", "sat"].map(day) },
+                    "hours": hours },
         "air": { "temperature_c": 21.0, "relative_humidity": 0.5, "air_speed_m_s": 0.15 },
         "materials": materials,
         "pictures": (0..pictures).map(|p| json!({

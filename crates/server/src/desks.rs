@@ -6,7 +6,8 @@ use chrono::{DateTime, Utc};
 use sqlx::MySqlConnection;
 use std::sync::{Arc, Mutex, PoisonError};
 use std::time::Duration;
-use ulvek_core::planner::Desk;
+use ulvek_core::planner::{Desk, same_support};
+use ulvek_core::seal::KnownFilms;
 use ulvek_core::studio::StudioDocument;
 use ulvek_store::{Photograph, StoredStudio, StudioState};
 use uuid::Uuid;
@@ -47,13 +48,39 @@ impl Loaded {
     }
 }
 
-/// A desk, with the state of the studio that lies on it.
-type Known = Arc<Mutex<Option<(Arc<StudioState>, Desk)>>>;
+/// A desk and what is known of films under seals, with the state of the studio they are of.
+struct Kept {
+    state: Arc<StudioState>,
+    desk: Desk,
+    seals: KnownFilms,
+}
+
+impl Kept {
+    fn new(loaded: &Loaded) -> Self {
+        let desk = Desk::new(loaded.document.clone());
+        Self { state: loaded.state.clone(), desk, seals: KnownFilms::default() }
+    }
+
+    /// Takes over the studio as it was loaded; what did not change stays known.
+    fn turn_to(&mut self, loaded: &Loaded) {
+        let (old, new) = (self.desk.document(), &loaded.document);
+        let same = old.air == new.air
+            && old.pictures.len() == new.pictures.len()
+            && (0..new.pictures.len()).all(|p| same_support(&old, new, p));
+        if !same {
+            self.seals.clear();
+        }
+        self.desk.turn_to(new.clone());
+        self.state = loaded.state.clone();
+    }
+}
+
+type Place = Arc<Mutex<Option<Kept>>>;
 
 /// Studios that were looked at lately; cheap to clone.
 #[derive(Clone)]
 pub struct Desks {
-    desks: moka::sync::Cache<Uuid, Known>,
+    desks: moka::sync::Cache<Uuid, Place>,
     loaded: moka::sync::Cache<(Uuid, Arc<StudioState>), Arc<Loaded>>,
 }
 
@@ -73,19 +100,29 @@ impl Default for Desks {
 impl Desks {
     /// Does `work` at the desk of a studio, which is brought to the studio as it was loaded.
     pub fn at<T>(&self, loaded: &Loaded, work: impl FnOnce(&mut Desk) -> T) -> T {
-        let known = self.desks.get_with(loaded.stored.id, Known::default);
-        let mut place = known.lock().unwrap_or_else(PoisonError::into_inner);
-        let mut desk = match place.take() {
-            Some((state, desk)) if state == loaded.state => desk,
-            Some((_, mut desk)) => {
-                desk.turn_to(loaded.document.clone());
-                desk
+        self.at_gate(loaded, |desk, _| work(desk))
+    }
+
+    /// The same with the films that are known under seals.
+    pub fn at_gate<T>(
+        &self,
+        loaded: &Loaded,
+        work: impl FnOnce(&mut Desk, &mut KnownFilms) -> T,
+    ) -> T {
+        let place = self.desks.get_with(loaded.stored.id, Place::default);
+        let mut place = place.lock().unwrap_or_else(PoisonError::into_inner);
+        let mut kept = match place.take() {
+            Some(mut kept) => {
+                if kept.state != loaded.state {
+                    kept.turn_to(loaded);
+                }
+                kept
             }
-            None => Desk::new(loaded.document.clone()),
+            None => Kept::new(loaded),
         };
         // A computation that is given up leaves no desk behind.
-        let done = work(&mut desk);
-        *place = Some((loaded.state.clone(), desk));
+        let done = work(&mut kept.desk, &mut kept.seals);
+        *place = Some(kept);
         done
     }
 }

@@ -321,6 +321,51 @@ fn every_number_out_of_its_range_is_named_with_its_limits() {
 }
 
 #[test]
+fn the_schema_refuses_what_the_reader_refuses_of_a_field() {
+    let schema = jsonschema::validator_for(&ulvek_server::formats::json_schema()).unwrap();
+    let both = |document: &Value| {
+        (schema.is_valid(document), read_document(document.to_string().as_bytes()).is_ok())
+    };
+    let demo = demo_studio(second(1_800_000_000)).unwrap();
+    let whole = serde_json::to_value(write_document(&demo)).unwrap();
+    assert_eq!(both(&whole), (true, true));
+    for (pointer, values) in [
+        (
+            "/studio/name",
+            vec![json!(""), json!("  "), json!("a\nb"), json!("x".repeat(201)), json!("Ä")],
+        ),
+        ("/studio/setup_min", vec![json!(-1), json!(1e9), json!(0)]),
+        ("/studio/hours/0/day", vec![json!("caturday"), json!("sun")]),
+        ("/studio/hours/0/from", vec![json!("25:00"), json!("9 o'clock"), json!("09:30")]),
+        ("/air/temperature_c", vec![json!(-80), json!(200), json!("warm"), json!(18)]),
+        ("/air/relative_humidity", vec![json!(1.2), json!(-0.1), json!(0.4)]),
+        ("/materials/0/solids", vec![json!(2), json!(-0.1)]),
+        ("/pictures/0/width_cm", vec![json!(0), json!(5000), json!(30)]),
+        ("/pictures/0/weight", vec![json!(0), json!(2000), json!(2)]),
+        (
+            "/pictures/0/due",
+            vec![json!("9999-12-31"), json!("1999-12-31"), json!("2099-12-31"), json!(null)],
+        ),
+        ("/pictures/0/title", vec![json!("\u{202e}"), json!(7), json!("Glass")]),
+        ("/pictures/0/steps/0/kind", vec![json!("stroke"), json!("tone")]),
+        ("/pictures/0/steps/0/wet_film_um", vec![json!(0), json!(1e6), json!(60)]),
+        ("/pictures/0/steps/0/hands_on_min", vec![json!(-5), json!(1e7), json!(30)]),
+        (
+            "/pictures/0/steps/0/laid_at",
+            vec![json!("0026-01-04T10:00:00Z"), json!("2027-01-04T09:00:00Z")],
+        ),
+        ("/pictures/0/steps/0/mix/0/parts", vec![json!(-1), json!(1e12), json!(2)]),
+    ] {
+        for value in values {
+            let mut changed = whole.clone();
+            *changed.pointer_mut(pointer).unwrap() = value.clone();
+            let (by_schema, by_reader) = both(&changed);
+            assert_eq!(by_schema, by_reader, "{pointer} = {value}: schema, reader");
+        }
+    }
+}
+
+#[test]
 fn a_wrong_type_a_wrong_word_and_an_unknown_field_are_refused_at_their_place() {
     assert!(
         broken("/pictures/0/steps/0/kind", json!("stroke"))

@@ -11,14 +11,8 @@ use crate::cancel::give_up_if_cancelled;
 
 /// How far ahead a state is looked for [s]: 400 days, formats.md.
 pub const HORIZON_S: f64 = 400.0 * 86_400.0;
-/// First step after a coat is laid [s]. [practice]
-const FIRST_STEP: f64 = 1.0;
-/// Longest step [s]: 3 h. [practice]
-const LONGEST_STEP: f64 = 3.0 * 3600.0;
 /// Shortest step [s], below which a change is taken as it comes. [practice]
 const SHORTEST_STEP: f64 = 1e-3;
-/// Growth of a step [-]; BDF2 is stable to 2.41 (Hairer & Wanner III.5). [practice]
-const GROWTH: f64 = 1.4;
 /// Amount added to a cell's content when its change is judged [-]. [practice]
 const FLOOR: f64 = 0.05;
 /// Change between two sweeps, relative as above, at which they are done [-]. [practice]
@@ -102,7 +96,7 @@ impl Film {
             length_m,
             time: start,
             laid: start,
-            trial: FIRST_STEP,
+            trial: grid.first_step,
             before: None,
             w_before: Vec::new(),
             g_before: Vec::new(),
@@ -142,7 +136,7 @@ impl Film {
             buffer.resize(n, 0.0);
         }
         self.laid = self.time;
-        self.trial = FIRST_STEP;
+        self.trial = self.grid.first_step;
         self.before = None;
         self.events = Events::new();
         if let Some(reading) = self.stack.reading() {
@@ -165,7 +159,7 @@ impl Film {
             let room = self.room_in(air);
             let limit = air.next_change(self.time).map_or(end, |change| change.min(end));
             let left = limit - self.time;
-            let mut dt = self.trial.min(LONGEST_STEP);
+            let mut dt = self.trial.min(self.grid.longest_step);
             if dt >= left {
                 dt = left;
             } else if 2.0 * dt > left {
@@ -177,7 +171,8 @@ impl Film {
                 let change = self.attempt(dt, &room);
                 if change <= self.grid.most_change || dt <= SHORTEST_STEP {
                     self.accept(dt, if landing && dt >= left { limit } else { self.time + dt });
-                    self.trial = if change < self.grid.little_change { dt * GROWTH } else { dt };
+                    self.trial =
+                        if change < self.grid.little_change { dt * self.grid.growth } else { dt };
                     break;
                 }
                 dt *= 0.5;
@@ -190,7 +185,7 @@ impl Film {
         if !reached && self.time < until {
             self.time = until;
             self.before = None;
-            self.trial = FIRST_STEP;
+            self.trial = self.grid.first_step;
         }
         reached
     }

@@ -16,18 +16,70 @@ pub struct Grid {
     pub buried_cells: usize,
     /// Sweeps of the linearised equations in a step.
     pub sweeps: usize,
+    /// First step after a coat is laid [s].
+    pub first_step: f64,
+    /// Longest step [s].
+    pub longest_step: f64,
+    /// Growth of a step [-]; BDF2 is stable to 2.41 (Hairer & Wanner III.5).
+    pub growth: f64,
 }
+
+/// First step after a coat is laid [s]; drying.md.
+const FIRST_STEP: f64 = 1.0;
+/// First step in sampled futures [s]. [practice] nothing dries in less
+const FIRST_SAMPLED_STEP: f64 = 15.0;
+/// Growth of a step [-]; drying.md.
+const GROWTH: f64 = 1.4;
+/// Growth of a step in sampled futures [-]. [practice]
+const SAMPLED_GROWTH: f64 = 1.4;
+
+/// Longest step [s]: 3 h, drying.md.
+const LONGEST_STEP: f64 = 3.0 * 3600.0;
+/// Longest step in sampled futures [s]: half a day. [practice] what moves in it after weeks is far
+/// below their spread
+const LONGEST_SAMPLED_STEP: f64 = 43_200.0;
 
 impl Grid {
     /// Enough for planning: within 12 % of [`Grid::FINE`] or 5 minutes.
-    pub const PLANNING: Grid =
-        Grid { cells: 8, most_change: 0.25, little_change: 0.10, buried_cells: 2, sweeps: 2 };
+    pub const PLANNING: Grid = Grid {
+        cells: 8,
+        most_change: 0.25,
+        little_change: 0.10,
+        buried_cells: 2,
+        sweeps: 2,
+        first_step: FIRST_STEP,
+        longest_step: LONGEST_STEP,
+        growth: GROWTH,
+    };
     /// Enough for sampled futures, whose films differ by far more than its error.
-    pub const SAMPLED: Grid =
-        Grid { cells: 4, most_change: 0.5, little_change: 0.2, buried_cells: 1, sweeps: 1 };
+    pub const SAMPLED: Grid = Grid {
+        cells: 4,
+        most_change: 0.5,
+        little_change: 0.2,
+        buried_cells: 1,
+        sweeps: 1,
+        first_step: FIRST_SAMPLED_STEP,
+        longest_step: LONGEST_SAMPLED_STEP,
+        growth: SAMPLED_GROWTH,
+    };
+    /// Enough to draw a film as a line.
+    pub const DRAWN: Grid = Grid {
+        first_step: FIRST_STEP,
+        longest_step: LONGEST_STEP,
+        growth: GROWTH,
+        ..Self::SAMPLED
+    };
     /// The reference: its times move by less than 1 % when it is refined further.
-    pub const FINE: Grid =
-        Grid { cells: 32, most_change: 0.03, little_change: 0.012, buried_cells: 32, sweeps: 3 };
+    pub const FINE: Grid = Grid {
+        cells: 32,
+        most_change: 0.03,
+        little_change: 0.012,
+        buried_cells: 32,
+        sweeps: 3,
+        first_step: FIRST_STEP,
+        longest_step: LONGEST_STEP,
+        growth: GROWTH,
+    };
 }
 
 /// Solids fraction from which the cells of a buried coat may be merged [-]. [practice]

@@ -41,6 +41,15 @@ struct Drawn {
     moments: Arc<Vec<FilmMoment>>,
 }
 
+/// Whether picture `p` is the same thing to paint on in both: same name, size and ground.
+pub fn same_support(a: &StudioDocument, b: &StudioDocument, p: usize) -> bool {
+    let of = |d: &StudioDocument| {
+        let picture = &d.pictures[p];
+        (picture.id.clone(), picture.absorbs_um, picture.width_cm, picture.height_cm)
+    };
+    of(a) == of(b)
+}
+
 /// What is known of a studio.
 #[derive(Debug, Clone)]
 pub struct Desk {
@@ -75,11 +84,7 @@ impl Desk {
             self.drawn.clear();
             return;
         }
-        let size = |d: &StudioDocument, p: usize| {
-            let picture = &d.pictures[p];
-            (picture.id.clone(), picture.absorbs_um, picture.width_cm, picture.height_cm)
-        };
-        let same = |p: usize| size(&old, p) == size(new, p);
+        let same = |p: usize| same_support(&old, new, p);
         self.followed.retain(|(p, _), _| same(*p));
         self.drawn.retain(|p, _| same(*p));
     }
@@ -112,7 +117,12 @@ impl Desk {
     }
 
     /// Ways to finish picture `p` earlier, see [`ways`]; `told` hears how many of how many are planned.
-    pub fn ways(&mut self, p: usize, from: DateTime<Utc>, told: impl Fn(usize, usize)) -> Vec<Way> {
+    pub fn ways(
+        &mut self,
+        p: usize,
+        from: DateTime<Utc>,
+        told: impl Fn(usize, usize) + Sync,
+    ) -> Vec<Way> {
         let document = self.document.clone();
         self.with_planner(&document, from, |planner| ways(planner, p, from, told))
     }

@@ -22,7 +22,7 @@ mod score;
 mod search;
 mod ways;
 
-pub use desk::Desk;
+pub use desk::{Desk, same_support};
 pub use holds::{Held, Link, holds};
 pub use odds::{PictureOdds, odds};
 pub use outlook::{CoatOutlook, FilmMoment, film_line, outlook};

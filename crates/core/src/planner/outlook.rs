@@ -42,7 +42,7 @@ pub fn film_line(
     let picture = &document.pictures[p];
     let coats = coats_of(document, p, plan);
     let size = (picture.absorbs_um * 1e-6, picture.shorter_side_m());
-    let line = follow(size, &coats, &document.air, Grid::SAMPLED, (until, frames), |_| false);
+    let line = follow(size, &coats, &document.air, Grid::DRAWN, (until, frames), |_| false);
     line.frames
         .iter()
         .filter_map(|frame| {

@@ -1,8 +1,9 @@
 //! The conditions of a gate, and how those that hang on the picture itself stand.
 
-use super::gate::{Look, reaches};
+use super::gate::Look;
+use super::known::KnownFilms;
 use crate::film::Film;
-use crate::picture::{Need, Step, StepKind};
+use crate::picture::{LaidCoat, Need, Step, StepKind};
 use crate::planner::{SOLVENT_GAP, between_varnish};
 use crate::studio::{MaterialKind, Slowed, Waiting};
 use chrono::{DateTime, Duration, Utc};
@@ -132,7 +133,12 @@ impl Look<'_> {
         Condition { id, standing, evidence, from }
     }
 
-    pub(super) fn cure(&self, film: Option<&Film>, between: bool) -> Condition {
+    pub(super) fn cure(
+        &self,
+        (film, known): (Option<&Film>, &mut KnownFilms),
+        coats_below: &[LaidCoat],
+        between: bool,
+    ) -> Condition {
         let id = ConditionId::Cure;
         let Some(film) = film else {
             let evidence = "No coat is laid or planned below it.".into();
@@ -143,7 +149,7 @@ impl Look<'_> {
         let Some(state) = need.state() else {
             return self.timed(id, Some(self.now), "The plan asks nothing of the film.".into());
         };
-        let from = reaches(self.document, film, state);
+        let from = known.reaches(self.document, (self.p, coats_below), state);
         let said = match need {
             _ if between => format!(
                 "Computed from {coats} coats as laid: the coat below must be {}.",

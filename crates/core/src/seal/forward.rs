@@ -2,7 +2,8 @@
 
 use super::air::{DAMPEST, air_faults, remedies};
 use super::conditions::ConditionId;
-use super::gate::{Gate, gate};
+use super::gate::{Gate, Look, gate_among};
+use super::known::KnownFilms;
 use super::varnish::{Carrier, choice_of, with_varnish};
 use crate::air::{Air, AirSeries};
 use crate::picture::StepKind;
@@ -30,18 +31,27 @@ pub struct Forward {
 
 /// Changes that let the next sealing coat of picture `p` go on earlier, those that gain most first.
 /// The present gate is `present`; work that is still to come below the seal is taken as `plan`
-/// has it.
+/// has it, and so is wet varnish of other pictures.
 pub fn forward(
     document: &StudioDocument,
     p: usize,
     (plan, photographs): (&Plan, &[DateTime<Utc>]),
     present: &Gate,
     now: DateTime<Utc>,
+    known: &mut KnownFilms,
 ) -> Vec<Forward> {
     let (Some(step), Some((was, _))) = (present.step, present.earliest) else { return Vec::new() };
+    let taken = known.taken_places(document, p, plan, now);
+    let coats = Look::coats_below(document, (p, step), plan);
+    let begun = known.begun_at(document, p, &coats, now);
     let mut found = Vec::new();
     for (what, risk, changed) in changes(document, p, step, now) {
-        let other = gate(&changed, p, (plan, photographs), now);
+        let among = (plan, photographs, taken.as_slice());
+        let other = if changed.air == document.air {
+            gate_among(&changed, p, among, now, known)
+        } else {
+            gate_among(&changed, p, among, now, &mut begun.clone())
+        };
         let Some((earliest, _)) = other.earliest else { continue };
         let gain_min = (was - earliest).num_seconds() as f64 / 60.0;
         if gain_min >= WORTH_MIN {

@@ -1,10 +1,10 @@
 //! The gate: whether a picture may be sealed, and from when.
 
 use super::conditions::{Condition, Standing};
-use super::hours::taken_places;
-use crate::film::{Film, FilmState, HORIZON_S};
-use crate::picture::{LaidCoat, Picture, Step, StepKind, film_after};
-use crate::planner::{Plan, coats_of, instant};
+use super::known::{KnownFilms, Span};
+use crate::film::FilmState;
+use crate::picture::{LaidCoat, Picture, Step, StepKind};
+use crate::planner::{Plan, coats_of};
 use crate::studio::StudioDocument;
 use chrono::{DateTime, Duration, Utc};
 
@@ -63,21 +63,47 @@ pub fn gate(
     (plan, photographs): (&Plan, &[DateTime<Utc>]),
     now: DateTime<Utc>,
 ) -> Gate {
+    gate_with(document, p, (plan, photographs), now, &mut KnownFilms::default())
+}
+
+/// The same with films that are known, and those that are computed kept for the next one.
+pub fn gate_with(
+    document: &StudioDocument,
+    p: usize,
+    (plan, photographs): (&Plan, &[DateTime<Utc>]),
+    now: DateTime<Utc>,
+    known: &mut KnownFilms,
+) -> Gate {
+    let taken = known.taken_places(document, p, plan, now);
+    gate_among(document, p, (plan, photographs, &taken), now, known)
+}
+
+/// The same beside wet varnish of other pictures in the stretches `taken`.
+pub(super) fn gate_among(
+    document: &StudioDocument,
+    p: usize,
+    (plan, photographs, taken): (&Plan, &[DateTime<Utc>], &[Span]),
+    now: DateTime<Utc>,
+    known: &mut KnownFilms,
+) -> Gate {
     let picture = &document.pictures[p];
     let next = picture.steps.iter().position(|s| s.kind.seals() && s.laid_at.is_none());
-    let Some(i) = next else { return past_the_gate(document, p, plan, now) };
-    let taken = taken_places(document, p, plan, now);
-    Look { document, picture, p, i, plan, photographs, taken, now }.gate()
+    let Some(i) = next else { return past_the_gate(document, p, plan, (now, known)) };
+    Look { document, picture, p, i, plan, photographs, taken, now }.gate(known)
 }
 
 /// The gate when no sealing coat is to come.
-fn past_the_gate(document: &StudioDocument, p: usize, plan: &Plan, now: DateTime<Utc>) -> Gate {
+fn past_the_gate(
+    document: &StudioDocument,
+    p: usize,
+    plan: &Plan,
+    (now, known): (DateTime<Utc>, &mut KnownFilms),
+) -> Gate {
     let picture = &document.pictures[p];
     let sealed = picture.steps.iter().any(|s| s.kind.seals());
     let wrapped = picture.steps.iter().any(|s| s.kind == StepKind::Pack && s.laid_at.is_some());
     let coats: Vec<LaidCoat> = coats_of(document, p, plan);
-    let film = film_after(picture, &coats, &document.air);
-    let wrap_from = film.and_then(|f| reaches(document, &f, FilmState::ReadyToWrap));
+    let wrap_from = known.reaches(document, (p, &coats), FilmState::ReadyToWrap);
     let stage = match (sealed, wrapped, wrap_from) {
         (_, true, _) => Stage::Wrapped,
         (false, ..) => Stage::Unplanned,
@@ -96,17 +122,6 @@ fn past_the_gate(document: &StudioDocument, p: usize, plan: &Plan, now: DateTime
     }
 }
 
-/// When `film` reaches `state`, if nothing more is laid on it.
-pub(super) fn reaches(
-    document: &StudioDocument,
-    film: &Film,
-    state: FilmState,
-) -> Option<DateTime<Utc>> {
-    let mut ahead = film.clone();
-    ahead.advance(&document.air, film.time() + HORIZON_S, Some(state));
-    ahead.events().at(state).map(instant)
-}
-
 /// What is looked at: the next sealing coat `i` of a picture.
 pub(super) struct Look<'a> {
     pub(super) document: &'a StudioDocument,
@@ -116,23 +131,31 @@ pub(super) struct Look<'a> {
     pub(super) plan: &'a Plan,
     pub(super) photographs: &'a [DateTime<Utc>],
     /// Stretches in which other pictures lie flat with wet varnish.
-    pub(super) taken: Vec<(DateTime<Utc>, DateTime<Utc>)>,
+    pub(super) taken: &'a [Span],
     pub(super) now: DateTime<Utc>,
 }
 
 impl Look<'_> {
-    fn gate(&self) -> Gate {
-        // Paint that is still to come below the seal, and everything that is already there.
-        let coats: Vec<LaidCoat> = coats_of(self.document, self.p, self.plan)
-            .into_iter()
-            .filter(|c| {
-                let step = &self.picture.steps[c.step];
-                step.laid_at.is_some() || (c.step < self.i && !step.kind.seals())
-            })
-            .collect();
-        let film = film_after(self.picture, &coats, &self.document.air);
+    /// Paint that is still to come below the seal, and everything that is already there.
+    pub(super) fn coats_below(
+        document: &StudioDocument,
+        (p, i): (usize, usize),
+        plan: &Plan,
+    ) -> Vec<LaidCoat> {
+        let steps = &document.pictures[p].steps;
+        let below = |c: &LaidCoat| {
+            let step = &steps[c.step];
+            step.laid_at.is_some() || (c.step < i && !step.kind.seals())
+        };
+        coats_of(document, p, plan).into_iter().filter(below).collect()
+    }
+
+    fn gate(&self, known: &mut KnownFilms) -> Gate {
+        let coats = Self::coats_below(self.document, (self.p, self.i), self.plan);
+        let film = known.after(self.document, self.p, &coats);
         let between = self.last_seal().is_some();
-        let mut conditions = vec![self.last_coat(), self.cure(film.as_ref(), between)];
+        let cure = self.cure((film.as_ref(), known), &coats, between);
+        let mut conditions = vec![self.last_coat(), cure];
         conditions.push(if between { self.between() } else { self.floor() });
         conditions.extend([self.signature(between), self.photograph(between), self.surface()]);
         conditions.push(self.product());

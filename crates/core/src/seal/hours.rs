@@ -2,11 +2,9 @@
 
 use super::air::first_fault;
 use super::conditions::{Condition, ConditionId, Standing, minutes};
-use super::gate::{Look, reaches};
+use super::gate::Look;
 use crate::film::{Film, FilmState, Grid, HORIZON_S};
-use crate::picture::film_after;
-use crate::planner::{Plan, coats_of, instant, seconds};
-use crate::studio::StudioDocument;
+use crate::planner::{instant, seconds};
 use chrono::{DateTime, Duration, Utc};
 
 /// How far ahead an hour is looked for in which everything holds [days]. [practice] a season
@@ -16,31 +14,6 @@ const LOOK_AHEAD_DAYS: i64 = 120;
 const MARGIN_MIN: i64 = 10;
 /// Rounds in which the time to touch-dry and the hour that depends on it are brought together.
 const ROUNDS: usize = 4;
-/// How long ago a varnish coat may have been laid to be looked at as still wet [days]. [practice]
-const WET_DAYS: i64 = 3;
-
-/// Stretches in which pictures other than `p` lie flat with wet varnish, as laid and as planned.
-pub(super) fn taken_places(
-    document: &StudioDocument,
-    p: usize,
-    plan: &Plan,
-    now: DateTime<Utc>,
-) -> Vec<(DateTime<Utc>, DateTime<Utc>)> {
-    let mut found = Vec::new();
-    for (q, other) in document.pictures.iter().enumerate().filter(|(q, _)| *q != p) {
-        let coats = coats_of(document, q, plan);
-        for (n, coat) in coats.iter().enumerate() {
-            let past = instant(coat.at) + Duration::days(WET_DAYS) < now;
-            if !other.steps[coat.step].kind.seals() || past {
-                continue;
-            }
-            let dry = film_after(other, &coats[..=n], &document.air)
-                .and_then(|film| reaches(document, &film, FilmState::TouchDry));
-            found.push((instant(coat.at), dry.unwrap_or(DateTime::<Utc>::MAX_UTC)));
-        }
-    }
-    found
-}
 
 /// A coat to be laid: how long hands are on it, until it sets and until it is touch-dry [s].
 #[derive(Clone, Copy)]

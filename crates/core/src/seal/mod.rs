@@ -7,6 +7,7 @@ mod conditions;
 mod forward;
 mod gate;
 mod hours;
+mod known;
 mod record;
 mod trouble;
 mod varnish;
@@ -19,7 +20,8 @@ pub use air::{
 pub use bench::{Sheet, SheetLine, bench_sheet};
 pub use conditions::{Condition, ConditionId, Standing};
 pub use forward::{Forward, forward};
-pub use gate::{Gate, Stage, gate};
+pub use gate::{Gate, Stage, gate, gate_with};
+pub use known::KnownFilms;
 pub use record::{SealAnyway, SealRecord, TroubleFound};
 pub use trouble::SealTrouble;
 pub use varnish::{

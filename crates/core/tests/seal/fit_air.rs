@@ -34,7 +34,7 @@ fn a_damp_spell_is_marked_and_the_gate_waits_for_its_end() {
     assert_eq!(days[2].good.len(), 1);
     // A dehumidifier would do it today.
     let made = plan(Request { document: &document, from: now() });
-    let ways = forward(&document, 0, (&made, &[]), &gate, now());
+    let ways = forward(&document, 0, (&made, &[]), &gate, now(), &mut KnownFilms::default());
     assert!(
         ways.iter().any(|w| w.what.starts_with("Make the air fit: a dehumidifier to 60 %")
             && w.earliest == now() + Duration::minutes(10)),

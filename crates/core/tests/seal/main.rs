@@ -11,9 +11,9 @@ use ulvek_core::air::{Air, AirSeries, humidity_ratio, vapour_concentration_kg_m3
 use ulvek_core::picture::{Need, Part, Picture, Step, StepKind};
 use ulvek_core::planner::{Request, WaitReason, plan};
 use ulvek_core::seal::{
-    Action, Carrier, ConditionId, Gate, Purpose, Removal, SealTrouble, Stage, Standing, Strokes,
-    VarnishChoice, VarnishError, air_faults, bench_sheet, choice_of, forward, gate, good_hours,
-    remedies, removal, varnish_days, with_varnish,
+    Action, Carrier, ConditionId, Gate, KnownFilms, Purpose, Removal, SealTrouble, Stage, Standing,
+    Strokes, VarnishChoice, VarnishError, air_faults, bench_sheet, choice_of, forward, gate,
+    good_hours, remedies, removal, varnish_days, with_varnish,
 };
 use ulvek_core::studio::{
     Finish, OpenHours, Slowed, StudioDocument, StudioHours, Waiting, starter_shelf,

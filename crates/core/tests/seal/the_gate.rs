@@ -174,7 +174,10 @@ fn a_shorter_school_brings_it_forward_only_where_the_school_is_what_it_waits_for
     let ways = |document: &StudioDocument| {
         let made = plan(Request { document, from: now() });
         let present = gate(document, 0, (&made, &[]), now());
-        (present.holds_longest(), forward(document, 0, (&made, &[]), &present, now()))
+        (
+            present.holds_longest(),
+            forward(document, 0, (&made, &[]), &present, now(), &mut KnownFilms::default()),
+        )
     };
     let (holds, found) = ways(&document);
     assert_eq!(holds, Some(ConditionId::Floor));

@@ -90,6 +90,15 @@ impl DataFolder {
             let mark = File::create(self.at(SETTING_UP)).map_err(fault("cannot mark"))?;
             mark.sync_all().map_err(fault("cannot mark the set-up"))?;
         }
+        Ok(())
+    }
+
+    /// Takes away what installers that were cut off left; none of them may run any more.
+    pub(super) fn clear_unfinished(&self) -> Result<(), DatabaseError> {
+        let fault = |what: &str| {
+            let what = what.to_owned();
+            move |e| DatabaseError::System(what, e)
+        };
         for entry in std::fs::read_dir(&self.path).map_err(fault("cannot read the data folder"))? {
             let entry = entry.map_err(fault("cannot read the data folder"))?;
             if entry.file_name().to_string_lossy().starts_with(INSTALLING) {

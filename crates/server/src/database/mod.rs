@@ -119,6 +119,7 @@ impl PrivateDatabase {
     pub async fn start(folder: &Path, durable: bool) -> Result<Self, DatabaseError> {
         let folder = Arc::new(DataFolder::open(folder)?);
         survivors::end_survivors(folder.path()).await?;
+        folder.clear_unfinished()?;
         let mut server = Server::new(folder.clone(), durable);
         if !folder.data().join("mysql").exists() {
             server.install().await?;

@@ -18,12 +18,14 @@ const LOOK_MS: u64 = 20;
 /// # Errors
 /// [`DatabaseError::Survivor`] when one cannot be ended.
 pub(super) async fn end_survivors(folder: &Path) -> Result<(), DatabaseError> {
+    // An installer has nothing that could be lost, and one was seen not to hear SIGTERM.
+    for survivor in survivors(folder).iter().filter(|s| s.installs) {
+        tell(survivor, Signal::SIGKILL);
+    }
     for signal in [Signal::SIGTERM, Signal::SIGKILL] {
         let until = tokio::time::Instant::now() + Duration::from_secs(END_S);
-        let found = survivors(folder);
-        for pid in &found {
-            tracing::warn!(%pid, %signal, "a database of this folder outlived its application");
-            let _ = kill(*pid, signal);
+        for survivor in survivors(folder).iter().filter(|s| !s.installs) {
+            tell(survivor, signal);
         }
         while tokio::time::Instant::now() < until {
             if survivors(folder).is_empty() {
@@ -33,16 +35,29 @@ pub(super) async fn end_survivors(folder: &Path) -> Result<(), DatabaseError> {
         }
     }
     match survivors(folder).first() {
-        Some(pid) => Err(DatabaseError::Survivor(pid.as_raw())),
+        Some(survivor) => Err(DatabaseError::Survivor(survivor.pid.as_raw())),
         None => Ok(()),
     }
 }
 
+/// A process that outlived its application.
+struct Survivor {
+    pid: Pid,
+    /// Whether it only makes system tables.
+    installs: bool,
+}
+
+fn tell(survivor: &Survivor, signal: Signal) {
+    let pid = survivor.pid;
+    tracing::warn!(%pid, %signal, "a database of this folder outlived its application");
+    let _ = kill(pid, signal);
+}
+
 /// Processes that were told to keep their data below `folder`.
-fn survivors(folder: &Path) -> Vec<Pid> {
+fn survivors(folder: &Path) -> Vec<Survivor> {
     let begin = |name: &str| format!("--datadir={}/{name}", folder.display()).into_bytes();
     let (kept, kept_slash, making) = (begin("data"), begin("data/"), begin(INSTALLING));
-    let ours = |word: &[u8]| word == kept || word == kept_slash || word.starts_with(&making);
+    let keeps = |word: &[u8]| word == kept || word == kept_slash;
     let Ok(processes) = std::fs::read_dir("/proc") else { return Vec::new() };
     let mut found = Vec::new();
     for process in processes.flatten() {
@@ -50,8 +65,10 @@ fn survivors(folder: &Path) -> Vec<Pid> {
             continue;
         };
         let Ok(line) = std::fs::read(process.path().join("cmdline")) else { continue };
-        if line.split(|b| *b == 0).any(ours) {
-            found.push(Pid::from_raw(id));
+        let has = |is: &dyn Fn(&[u8]) -> bool| line.split(|b| *b == 0).any(is);
+        let installs = has(&|word| word.starts_with(&making));
+        if installs || has(&keeps) {
+            found.push(Survivor { pid: Pid::from_raw(id), installs });
         }
     }
     found

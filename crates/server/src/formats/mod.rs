@@ -1,5 +1,6 @@
 //! The open formats: the studio document and iCalendar.
 
+mod bounds;
 mod check;
 mod check_shelf;
 mod document;
@@ -83,5 +84,6 @@ pub fn json_schema() -> serde_json::Value {
     schema["$id"] = "urn:ulvek:studio:1".into();
     schema["title"] = "Ulvek studio document".into();
     schema["properties"]["format"]["const"] = FORMAT.into();
+    bounds::bound(&mut schema);
     schema
 }

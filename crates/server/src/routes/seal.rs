@@ -24,7 +24,8 @@ use ulvek_core::picture::Picture;
 use ulvek_core::planner::{CoatOutlook, Request, plan};
 use ulvek_core::seal::{
     Condition, Gate, PACKING, Purpose, SealTrouble, Sheet, SheetLine, TroubleFound, VarnishChoice,
-    VarnishError, VarnishPlan, bench_sheet, choice_of, forward, gate, removal, with_varnish,
+    VarnishError, VarnishPlan, bench_sheet, choice_of, forward, gate, gate_with, removal,
+    with_varnish,
 };
 use ulvek_core::studio::StudioDocument;
 use ulvek_store::{Photograph, StoredStudio};
@@ -65,16 +66,15 @@ pub async fn gates(
     view(&app, Of::Studio(id), &headers, "gates".into(), |scene| {
         let (stored, now) = (&scene.loaded.stored, scene.now);
         let document = &stored.document;
-        let made = scene.app.desks.at(&scene.loaded, |desk| desk.plan(now));
-        let one = |p: usize| {
-            let taken = scene.loaded.taken(stored.pictures[p].id);
-            brief(stored, p, &gate(document, p, (&made, &taken), now))
-        };
-        Ok(GatesOut {
-            now,
-            time_zone: document.hours.zone().name().to_owned(),
-            pictures: (0..document.pictures.len()).map(one).collect(),
-        })
+        let pictures = scene.app.desks.at_gate(&scene.loaded, |desk, known| {
+            let made = desk.plan(now);
+            let mut one = |p: usize| {
+                let taken = scene.loaded.taken(stored.pictures[p].id);
+                brief(stored, p, &gate_with(document, p, (&made, &taken), now, known))
+            };
+            (0..document.pictures.len()).map(&mut one).collect()
+        });
+        Ok(GatesOut { now, time_zone: document.hours.zone().name().to_owned(), pictures })
     })
     .await
 }
@@ -99,12 +99,15 @@ fn make_gate(scene: &Scene, p: usize) -> GateOut {
     let (stored, now) = (&scene.loaded.stored, scene.now);
     let document = &stored.document;
     let picture = &document.pictures[p];
-    let (made, coats) =
-        scene.app.desks.at(&scene.loaded, |desk| (desk.plan(now), desk.outlook(p, now)));
     let key = stored.pictures[p].id;
     let shots = scene.loaded.taken(key);
+    let (coats, found, sooner) = scene.app.desks.at_gate(&scene.loaded, |desk, known| {
+        let made = desk.plan(now);
+        let found = gate_with(document, p, (&made, &shots), now, known);
+        let sooner = forward(document, p, (&made, &shots), &found, now, known);
+        (desk.outlook(p, now), found, sooner)
+    });
     let photographs = scene.loaded.photographs.iter().filter(|f| f.picture_id == key);
-    let found = gate(document, p, (&made, &shots), now);
     let choice = choice_of(document, picture);
     // A choice that nobody has made yet owes no reason.
     let asked = VarnishChoice {
@@ -128,7 +131,7 @@ fn make_gate(scene: &Scene, p: usize) -> GateOut {
         brief: brief(stored, p, &found),
         step: found.step.map(|i| picture.steps[i].id.clone()),
         conditions: found.conditions.iter().map(condition_out).collect(),
-        forward: forward(document, p, (&made, &shots), &found, now)
+        forward: sooner
             .into_iter()
             .map(|f| ForwardOut {
                 what: f.what,

@@ -108,6 +108,18 @@ impl Studio {
         self.send(Method::POST, path, Body::from(body.to_string())).await
     }
 
+    /// Asks for what takes a while, until it is done; meanwhile it says how far it is.
+    async fn post_long(&self, path: &str, body: &Value) -> Answer {
+        loop {
+            let answer = self.post(path, body).await;
+            if answer.status != 202 {
+                return answer;
+            }
+            let going = answer.json();
+            assert!(going["done"].as_u64() <= going["of"].as_u64(), "{going}");
+        }
+    }
+
     async fn put(&self, path: &str, body: &Value) -> Answer {
         self.send(Method::PUT, path, Body::from(body.to_string())).await
     }

@@ -33,7 +33,7 @@ async fn a_way_to_the_date_is_tried_accepted_and_taken_back_as_one_change(pool: 
     let before = studio.get(&path).await.json();
     let sleet = picture(&before, "Sleet");
     assert!(sleet["days_late"].as_i64().unwrap() > 0);
-    let ways = studio.post(&format!("{path}/ways"), &json!({ "picture": sleet["id"] })).await;
+    let ways = studio.post_long(&format!("{path}/ways"), &json!({ "picture": sleet["id"] })).await;
     let way = ways.json()[0].clone();
     assert_eq!(way["what"], "Ordinary paint for the slow-drying");
     assert_eq!(way["days_late"], 0);
@@ -174,7 +174,7 @@ async fn the_week_sheet_says_what_to_mix_and_the_calendar_too(pool: MySqlPool) {
 #[sqlx::test(migrator = "MIGRATIONS")]
 async fn odds_are_those_of_200_futures_and_react_to_a_day(pool: MySqlPool) {
     let (studio, _, path) = open(pool).await;
-    let odds = studio.post(&format!("{path}/odds"), &json!({})).await.json();
+    let odds = studio.post_long(&format!("{path}/odds"), &json!({})).await.json();
     assert_eq!(odds["futures"], 200);
     for p in odds["pictures"].as_array().unwrap() {
         let share = |name: &str| p[name].as_f64().unwrap();

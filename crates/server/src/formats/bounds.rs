@@ -1,0 +1,117 @@
+//! What the JSON Schema of the studio document refuses beside shapes: numbers out of their range,
+//! texts and lists that are too long, dates out of the table. Taken from the very ranges that the
+//! reader checks with; what hangs on two fields at once only the reader can tell.
+
+use super::check::{MOST_PICTURES, MOST_READINGS, MOST_STEPS};
+use super::texts::MOST_LETTERS;
+use serde_json::{Map, Value, json};
+use ulvek_core::quantity::{
+    Absorbency, AirChanges, AirSpeed, Celsius, Density, Grams, LagHours, Latitude, Longitude,
+    Millilitres, Minutes, Moisture, Pace, Parts, Range, RelativeHumidity, Share, Side, Warmth,
+    Weight, WetFilm,
+};
+
+/// Numbers by the name of their field, which means one thing wherever it stands.
+const NUMBERS: &[(&[&str], &Range)] = &[
+    (&["width_cm", "height_cm"], Side::RANGE),
+    (&["weight"], Weight::RANGE),
+    (&["absorbs_um"], Absorbency::RANGE),
+    (&["hands_on_min", "earliest_gap_min", "setup_min"], Minutes::RANGE),
+    (&["wet_film_um"], WetFilm::RANGE),
+    (&["parts"], Parts::RANGE),
+    (&["share_of_area", "loss", "solids", "water", "glycol", "binder"], Share::RANGE),
+    (&["most_retarder", "most_water"], Share::RANGE),
+    (&["cup_g"], Grams::RANGE),
+    (&["temperature_c", "held_c"], Celsius::RANGE),
+    (&["relative_humidity"], RelativeHumidity::RANGE),
+    (&["air_speed_m_s"], AirSpeed::RANGE),
+    (&["density_g_ml"], Density::RANGE),
+    (&["pace"], Pace::RANGE),
+    (&["ml", "mixed_ml"], Millilitres::RANGE),
+    (&["latitude_deg"], Latitude::RANGE),
+    (&["longitude_deg"], Longitude::RANGE),
+    (&["warmer_k"], Warmth::RANGE),
+    (&["lag_h"], LagHours::RANGE),
+    (&["changes_per_h"], AirChanges::RANGE),
+    (&["moisture_g_m3_h"], Moisture::RANGE),
+];
+
+/// Fields that are one line of text.
+const LINES: &[&str] = &["id", "name", "title", "rule", "reason", "why"];
+
+/// Lists by the name of their field, and the most they hold.
+const LISTS: &[(&str, usize)] = &[
+    ("pictures", MOST_PICTURES),
+    ("steps", MOST_STEPS),
+    ("hourly", MOST_READINGS),
+    ("materials", 2000),
+    ("tubs", 2000),
+    ("ways", 2000),
+    ("pigments", 20),
+    ("hours", 100),
+    ("closed", 1000),
+    ("set_aside", 1000),
+    ("checks", 1000),
+    ("troubles", 200),
+    ("anyway", 200),
+];
+
+/// Days of the table of dates; of a moment only its year can be told by a pattern.
+const DAY: &str = r"^20\d\d-\d\d-\d\d$";
+/// Moments near the table: its ends are those of UTC, which an offset moves by hours.
+const MOMENT: &str = r"^(1999-12-31|20\d\d-\d\d-\d\d|2100-01-01)T";
+/// Hours of a day.
+const CLOCK: &str = r"^(([01]?\d|2[0-3]):[0-5]?\d|24:00)$";
+/// A line: not empty, and nothing in it that acts instead of being shown.
+const LINE: &str =
+    r"^(?=.*\S)[^\u0000-\u001f\u007f-\u009f\u2028\u2029\u202a-\u202e\u2066-\u2069]*$";
+/// A colour.
+const COLOUR: &str = "^#[0-9a-fA-F]{6}$";
+
+/// Puts the bounds into `schema`.
+pub(super) fn bound(schema: &mut Value) {
+    if let Some(own) = schema.get_mut("properties").and_then(Value::as_object_mut) {
+        bound_all("", own);
+    }
+    let Some(definitions) = schema.get_mut("$defs").and_then(Value::as_object_mut) else { return };
+    for (name, definition) in definitions {
+        if let Some(properties) = definition.get_mut("properties").and_then(Value::as_object_mut) {
+            bound_all(name, properties);
+        }
+    }
+}
+
+fn bound_all(owner: &str, properties: &mut Map<String, Value>) {
+    for (name, schema) in properties {
+        let name = name.as_str();
+        if let Some((_, range)) = NUMBERS.iter().find(|(names, _)| names.contains(&name)) {
+            schema["minimum"] = json!(range.min);
+            schema["maximum"] = json!(range.max);
+        }
+        if let Some((_, most)) = LISTS.iter().find(|(list, _)| *list == name) {
+            schema["maxItems"] = json!(most);
+        }
+        if LINES.contains(&name) && schema["type"] != "object" {
+            schema["maxLength"] = json!(MOST_LETTERS);
+            schema["pattern"] = json!(LINE);
+        }
+        match schema["format"].as_str() {
+            Some("date") => schema["pattern"] = json!(DAY),
+            Some("date-time") => schema["pattern"] = json!(MOMENT),
+            _ => {}
+        }
+        match (owner, name) {
+            ("HourDoc", "day") => {
+                schema["enum"] = json!(["mon", "tue", "wed", "thu", "fri", "sat", "sun"]);
+            }
+            ("HourDoc", "from" | "to") => schema["pattern"] = json!(CLOCK),
+            (_, "swatch") => schema["pattern"] = json!(COLOUR),
+            (_, "flat_places") => schema["maximum"] = json!(1000),
+            (_, "keeps_days") => {
+                schema["minimum"] = json!(0);
+                schema["maximum"] = json!(3650);
+            }
+            _ => {}
+        }
+    }
+}
