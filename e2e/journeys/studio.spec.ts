@@ -108,7 +108,7 @@ test('a studio that was taken away comes back, and with none left one can begin'
 }) => {
   await open(page, 'Studio');
   await page.getByRole('button', { name: 'Take this studio away' }).click();
-  await expect(page.getByRole('heading', { level: 1, name: 'No studio yet' })).toBeVisible();
+  await expect(page.getByRole('heading', { level: 1, name: 'No studio is open' })).toBeVisible();
   await expectAccessible(page);
   await page.getByRole('button', { name: 'Begin a studio' }).click();
   const dialog = page.getByRole('dialog', { name: 'New studio' });

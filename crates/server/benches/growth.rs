@@ -56,7 +56,7 @@ fn studio(materials: &Value, pictures: usize) -> Value {
         if !film.is_null() {
             step["wet_film_um"] = film;
         }
-        if p % 2 == 0 && i < STEPS / 3 {
+        if p.is_multiple_of(2) && i < STEPS / 3 {
             let at = now() - Duration::days(30 - i as i64) + Duration::minutes(p as i64);
             step["laid_at"] = json!(at);
         }

@@ -1,6 +1,6 @@
 //! Reading requests, with refusals as problem details.
 
-use crate::formats::plain;
+use crate::formats::read_json;
 use crate::problem::Problem;
 use axum::body::Bytes;
 use axum::extract::{FromRequest, FromRequestParts, Path, Query, Request};
@@ -17,35 +17,8 @@ impl<S: Send + Sync, T: DeserializeOwned> FromRequest<S> for Body<T> {
     async fn from_request(request: Request, state: &S) -> Result<Self, Problem> {
         wants(&request, &["application/json"])?;
         let bytes = raw(request, state).await?;
-        read_json(&bytes).map(Self)
+        Ok(Self(read_json(&bytes)?))
     }
-}
-
-/// Reads JSON to its last byte.
-///
-/// # Errors
-/// A problem that tells what is no JSON (400) from what does not fit (422).
-pub fn read_json<T: DeserializeOwned>(bytes: &[u8]) -> Result<T, Problem> {
-    let mut reader = serde_json::Deserializer::from_slice(bytes);
-    let read = serde_path_to_error::deserialize(&mut reader).map_err(|e| {
-        let path = e.path().to_string();
-        let inner = e.into_inner();
-        if inner.is_data() {
-            let path = if path == "." || path.contains('?') { String::new() } else { path };
-            return Problem::refused(path, plain(&inner));
-        }
-        not_json(&inner)
-    })?;
-    reader.end().map_err(|e| not_json(&e))?;
-    Ok(read)
-}
-
-fn not_json(error: &serde_json::Error) -> Problem {
-    let (line, column) = (error.line(), error.column());
-    let what = if error.is_eof() { "it ends too soon" } else { "it is not JSON" };
-    Problem::not_json(format!(
-        "What was sent cannot be read: {what}, line {line}, column {column}."
-    ))
 }
 
 /// The bytes of a body of one of the kinds that its handler reads.

@@ -1,6 +1,6 @@
 //! The one place that turns errors into HTTP: problem details (RFC 9457).
 
-use crate::formats::Refusal;
+use crate::formats::{Refusal, Unread};
 use axum::Json;
 use axum::http::{HeaderValue, StatusCode, header};
 use axum::response::{IntoResponse, Response};
@@ -245,6 +245,17 @@ impl Problem {
 impl From<Refusal> for Problem {
     fn from(refusal: Refusal) -> Self {
         Self::refused(refusal.path, refusal.reason)
+    }
+}
+
+impl From<Unread> for Problem {
+    fn from(unread: Unread) -> Self {
+        match unread {
+            Unread::NotJson(said) => {
+                Self::not_json(format!("What was sent cannot be read: {said}."))
+            }
+            Unread::Misfit(refusal) => refusal.into(),
+        }
     }
 }
 

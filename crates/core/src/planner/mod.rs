@@ -15,6 +15,7 @@ mod holds;
 mod lags;
 mod odds;
 mod outlook;
+mod parallel;
 mod problem;
 mod readiness;
 mod remind;

@@ -8,10 +8,10 @@
 use super::Request;
 use super::decode::{Order, Schedule};
 use super::films::Films;
+use super::parallel::in_parallel;
 use super::problem::Problem;
 use super::search::carried;
 use crate::air::{Air, AirSeries};
-use crate::cancel;
 use crate::film::Grid;
 use crate::quantity::{AirSpeed, Pace, WetFilm};
 use crate::studio::{StudioDocument, Turn};
@@ -70,36 +70,10 @@ pub fn odds(
 ) -> Vec<PictureOdds> {
     let problem = &Problem::new(request.document, request.from);
     let order = &carried(turns, problem);
-    let threads = threads.clamp(1, futures.max(1));
-    let cancel = cancel::current();
-    let mut ends: Vec<Vec<(usize, i64)>> = Vec::new();
-    let done = &done;
-    std::thread::scope(|scope| {
-        let workers: Vec<_> = (0..threads)
-            .map(|worker| {
-                let cancel = cancel.clone();
-                scope.spawn(move || {
-                    cancel.unless_cancelled(|| {
-                        (worker..futures)
-                            .step_by(threads)
-                            .flat_map(|n| {
-                                let ends = future(problem, order, seed, n as u64);
-                                done(1);
-                                ends
-                            })
-                            .collect::<Vec<_>>()
-                    })
-                })
-            })
-            .collect();
-        for worker in workers {
-            match worker.join() {
-                Ok(Some(found)) => ends.push(found),
-                Ok(None) => cancel::give_up(),
-                // A future that cannot be played must not make the others look better.
-                Err(cause) => std::panic::resume_unwind(cause),
-            }
-        }
+    let ends = in_parallel(futures, threads, |n| {
+        let ends = future(problem, order, seed, n as u64);
+        done(1);
+        Some(ends)
     });
     let mut finishes: Vec<Vec<i64>> = vec![Vec::new(); problem.tasks.len()];
     for (p, end) in ends.into_iter().flatten() {

@@ -1,9 +1,9 @@
 //! Ways to make a date: changes of the work, the room or the waiting, each planned anew and ranked by
 //! what it gains for the least harm.
 
+use super::parallel::in_parallel;
 use super::{Plan, Planner, holds};
 use crate::air::{Air, AirSeries};
-use crate::cancel;
 use crate::picture::{Picture, Step, StepKind};
 use crate::quantity::{AirSpeed, Celsius, RelativeHumidity};
 use crate::studio::{Material, MaterialKind, StudioDocument, Waiting};
@@ -125,37 +125,12 @@ pub fn ways(
     let Some(picture) = document.pictures.get(p) else { return Vec::new() };
     let all = changes(document, picture, p, &present, from);
     let (of, done) = (all.len(), AtomicUsize::new(0));
-    let threads = std::thread::available_parallelism().map_or(1, usize::from).min(of.max(1));
-    let (all, done, told, cancel) = (&all, &done, &told, cancel::current());
-    let mut found: Vec<(usize, Way)> = Vec::new();
-    std::thread::scope(|scope| {
-        let workers: Vec<_> = (0..threads)
-            .map(|worker| {
-                let (cancel, present) = (cancel.clone(), &present);
-                scope.spawn(move || {
-                    cancel.unless_cancelled(|| {
-                        let mine = (worker..of).step_by(threads);
-                        mine.filter_map(|n| {
-                            let way = way(planner, (p, present), all[n].clone(), from);
-                            told(done.fetch_add(1, Ordering::Relaxed) + 1, of);
-                            way.map(|way| (n, way))
-                        })
-                        .collect::<Vec<_>>()
-                    })
-                })
-            })
-            .collect();
-        for worker in workers {
-            match worker.join() {
-                Ok(Some(ways)) => found.extend(ways),
-                Ok(None) => cancel::give_up(),
-                Err(cause) => std::panic::resume_unwind(cause),
-            }
-        }
+    let threads = std::thread::available_parallelism().map_or(1, usize::from);
+    let mut found = in_parallel(of, threads, |n| {
+        let way = way(planner, (p, &present), all[n].clone(), from);
+        told(done.fetch_add(1, Ordering::Relaxed) + 1, of);
+        way
     });
-    // The same whatever thread was quicker.
-    found.sort_by_key(|(n, _)| *n);
-    let mut found: Vec<Way> = found.into_iter().map(|(_, way)| way).collect();
     found.sort_by(|a, b| {
         (a.days_late > 0)
             .cmp(&(b.days_late > 0))

@@ -219,7 +219,9 @@ async fn watch_over(
             () = tokio::time::sleep(Duration::from_secs(LIVED_S)) => {
                 // It lives: what was wrong is over.
                 told.fault.send_replace(None);
-                let _ = server.folder().keep_reserve();
+                if server.folder().free_bytes().is_some_and(|free| free > 2 * ROOM_BYTES) {
+                    let _ = server.folder().keep_reserve();
+                }
             }
             _ = stopped.changed() => {
                 if let Some(id) = child.id() {

@@ -235,7 +235,7 @@ fn same_mix(a: &[Part], b: &[Part]) -> bool {
 fn check_air(air: &AirDoc) -> Checked<AirSeries> {
     at_most("air.hourly", air.hourly.len(), MOST_READINGS, "readings")?;
     let reading = |path: &str, celsius: f64, humidity: f64, speed: f64| {
-        Ok(Air {
+        Ok::<_, Refusal>(Air {
             celsius: quantity!(Celsius, format!("{path}.temperature_c"), celsius)?,
             humidity: quantity!(RelativeHumidity, format!("{path}.relative_humidity"), humidity)?,
             speed_m_s: quantity!(AirSpeed, format!("{path}.air_speed_m_s"), speed)?,

@@ -22,14 +22,14 @@ pub use document::{
     PictureDoc, RoomDoc, SchoolsDoc, SetAsideDoc, StepDoc, StudioDoc, ThinningDoc, TurnDoc,
 };
 pub use ical::{beside, calendar, cup_line, why};
-pub use plain::{plain, plain_words};
+pub use plain::{Unread, plain_words, read_json};
 pub use readings::read_readings;
 pub use record::{RECORD, RecordDoc, record_doc, record_schema};
 pub use seal_doc::{
     AnywayDoc, ChoiceDoc, SealDoc, TroubleDoc, check_choice, check_room, choice_doc, room_doc,
 };
 pub use shelf_doc::{MaterialDoc, StockDoc, TubCheckDoc, TubDoc, WayDoc};
-pub use texts::{MOST_LETTERS, a_day, line, line_or_none, moment};
+pub use texts::{MOST_LETTERS, a_day, label, line, line_or_none, moment};
 pub(crate) use write::local;
 pub use write::{
     material_doc, mix_doc, picture_doc, step_doc, studio_doc, tub_doc, turn_doc, way_doc,
@@ -74,7 +74,7 @@ pub fn read_document(bytes: &[u8]) -> Result<StudioDocument, Refusal> {
             Some(_) => {}
         }
     }
-    let document: Document = plain::read(bytes)?;
+    let document: Document = read_json(bytes)?;
     check_document(&document)
 }
 

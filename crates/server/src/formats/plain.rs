@@ -85,31 +85,46 @@ fn found_word(found: &str) -> String {
     }
 }
 
-/// Reads a whole document, to its last byte.
+/// Why bytes were not read.
+#[derive(Debug)]
+pub enum Unread {
+    /// They are no JSON; where and why.
+    NotJson(String),
+    /// They do not fit.
+    Misfit(Refusal),
+}
+
+impl From<Unread> for Refusal {
+    fn from(unread: Unread) -> Self {
+        match unread {
+            Unread::NotJson(said) => Self::new("", format!("the document cannot be read: {said}")),
+            Unread::Misfit(refusal) => refusal,
+        }
+    }
+}
+
+/// Reads JSON, to its last byte.
 ///
 /// # Errors
-/// [`Refusal`] with the place.
-pub(super) fn read<T: serde::de::DeserializeOwned>(bytes: &[u8]) -> Result<T, Refusal> {
+/// [`Unread`], which tells what is no JSON from what does not fit.
+pub fn read_json<T: serde::de::DeserializeOwned>(bytes: &[u8]) -> Result<T, Unread> {
+    let not_json = |error: &serde_json::Error| {
+        let (line, column) = (error.line(), error.column());
+        let what = if error.is_eof() { "it ends too soon" } else { "it is not JSON" };
+        Unread::NotJson(format!("{what}, line {line}, column {column}"))
+    };
     let mut reader = serde_json::Deserializer::from_slice(bytes);
     let read = serde_path_to_error::deserialize(&mut reader).map_err(|e| {
         let path = e.path().to_string();
         let inner = e.into_inner();
         if inner.is_data() {
-            return Refusal::new(
-                if path == "." || path.contains('?') { "" } else { &path },
-                plain(&inner),
-            );
+            let path = if path == "." || path.contains('?') { "" } else { &path };
+            return Unread::Misfit(Refusal::new(path, plain(&inner)));
         }
         not_json(&inner)
     })?;
     reader.end().map_err(|e| not_json(&e))?;
     Ok(read)
-}
-
-fn not_json(error: &serde_json::Error) -> Refusal {
-    let (line, column) = (error.line(), error.column());
-    let what = if error.is_eof() { "it ends too soon" } else { "it is not JSON" };
-    Refusal::new("", format!("the document cannot be read: {what}, line {line}, column {column}"))
 }
 
 #[cfg(test)]
@@ -125,7 +140,8 @@ mod tests {
             um: f64,
             laid: Option<chrono::DateTime<chrono::Utc>>,
         }
-        let said = |text: &str| read::<Coat>(text.as_bytes()).unwrap_err().to_string();
+        let said =
+            |text: &str| Refusal::from(read_json::<Coat>(text.as_bytes()).unwrap_err()).to_string();
         assert_eq!(said("{}"), "\"um\" is missing");
         assert_eq!(said(r#"{"um": "x"}"#), "um: must be a number, not \"x\"");
         assert_eq!(said(r#"{"um": null}"#), "um: must be a number, not nothing");

@@ -62,6 +62,14 @@ pub(super) fn few_lines(path: &str, text: Option<&str>) -> Checked<Option<String
     Ok(Some(text))
 }
 
+/// What an edit is called, for undo; one that is too long is shortened.
+///
+/// # Errors
+/// [`Refusal`] when it is empty or not one line.
+pub fn label(path: &str, text: &str) -> Checked<String> {
+    line(path, &text.trim().chars().take(MOST_LETTERS).collect::<String>())
+}
+
 /// A moment that may be.
 ///
 /// # Errors

@@ -5,7 +5,7 @@ use super::wire::{HistoryOut, Laid, OnVersion, PictureEdit, PictureOut};
 use crate::compute::aside;
 use crate::extract::{Asked, Body, Key};
 use crate::formats::{
-    MOST_PICTURES, PictureDoc, check_picture, line, line_or_none, moment, picture_doc,
+    MOST_PICTURES, PictureDoc, check_picture, label, line_or_none, moment, picture_doc,
 };
 use crate::problem::Problem;
 use crate::state::{App, commit};
@@ -165,7 +165,7 @@ pub async fn save(
     check_due(picture.due, stored.picture.due, &studio.hours, now)?;
     check_laid(&picture, now)?;
     check_gates(&mut tx, id, &studio, &stored.picture, &picture).await?;
-    let label = line("label", &edit.label)?;
+    let label = label("label", &edit.label)?;
     ulvek_store::save_picture(&mut tx, id, edit.version, &picture, &label, now).await?;
     let answer = reread(&mut tx, id).await?;
     commit(tx).await?;

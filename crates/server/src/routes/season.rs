@@ -13,7 +13,7 @@ use crate::compute::{Answer, Lane, Progress};
 use crate::desks::load;
 use crate::extract::{Body, Key};
 use crate::formats::{
-    Refusal, check_picture, check_studio, line, picture_doc, studio_doc, turn_doc, why,
+    Refusal, check_picture, check_studio, label, picture_doc, studio_doc, turn_doc, why,
 };
 use crate::problem::Problem;
 use crate::state::{App, commit};
@@ -384,7 +384,7 @@ pub async fn accept(
     ulvek_store::hold_shelf(&mut tx, id).await?;
     let stored = ulvek_store::load_studio(&mut tx, id).await?;
     let document = drafted(&stored, &accept.draft)?;
-    let label = line("label", &accept.label)?;
+    let label = label("label", &accept.label)?;
     let label = label.as_str();
     let mut kept = Kept { studio: None, pictures: Vec::new() };
     if let Some(settings) = &accept.draft.studio {
@@ -432,9 +432,12 @@ pub async fn undo(
         now.pictures.push(KeptPicture { id: picture.id, version: version.await? });
     }
     // A material may have been taken off the shelf since.
-    let studio = ulvek_store::load_studio(&mut tx, id).await?.document;
-    for picture in &studio.pictures {
-        check_picture("", &picture_doc(picture, studio.hours.zone()), &studio)?;
+    let stored = ulvek_store::load_studio(&mut tx, id).await?;
+    let studio = &stored.document;
+    for p in &now.pictures {
+        let Some(at) = stored.pictures.iter().position(|s| s.id == p.id) else { continue };
+        let doc = picture_doc(&studio.pictures[at], studio.hours.zone());
+        check_picture("", &doc, studio)?;
     }
     commit(tx).await?;
     Ok(Json(now))

@@ -3,7 +3,7 @@
 use super::wire::{HistoryOut, OnVersion};
 use crate::extract::{Body, Key};
 use crate::formats::{
-    MaterialDoc, TubDoc, WayDoc, check_shelf, line, local, material_doc, tub_doc, way_doc,
+    MaterialDoc, TubDoc, WayDoc, check_shelf, label, local, material_doc, tub_doc, way_doc,
 };
 use crate::problem::Problem;
 use crate::state::{App, commit};
@@ -154,7 +154,7 @@ pub async fn save(
     Body(edit): Body<ShelfEdit>,
 ) -> Result<Json<ShelfOut>, Problem> {
     let now = app.clock.now();
-    let label = line("label", &edit.label)?;
+    let label = label("label", &edit.label)?;
     let mut reading = app.reading().await?;
     let mut document = ulvek_store::load_studio(&mut reading, id).await?.document;
     reading.commit().await?;

@@ -4,9 +4,10 @@ use super::wire::{HistoryOut, NewStudio, OnVersion, StudioEdit, StudioListed, St
 use crate::compute::aside;
 use crate::demo::{DemoError, demo_studio};
 use crate::demo_photographs::keep_photographs;
-use crate::extract::{Asked, Body, Key, RawJson, read_json};
+use crate::extract::{Asked, Body, Key, RawJson};
 use crate::formats::{
-    Document, check_studio, line, material_doc, read_document, studio_doc, write_document,
+    Document, check_studio, label, material_doc, read_document, read_json, studio_doc,
+    write_document,
 };
 use crate::problem::Problem;
 use crate::state::{App, commit};
@@ -148,7 +149,7 @@ pub async fn save(
     Body(edit): Body<StudioEdit>,
 ) -> Result<Json<StudioOut>, Problem> {
     let document = check_studio(&edit.studio, &edit.air)?;
-    let label = line("label", &edit.label)?;
+    let label = label("label", &edit.label)?;
     let mut tx = app.begin().await?;
     let now = app.clock.now();
     ulvek_store::save_settings(&mut tx, id, edit.version, &document, &label, now).await?;

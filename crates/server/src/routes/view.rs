@@ -23,6 +23,13 @@ pub(super) enum Of {
     Picture(Uuid),
 }
 
+async fn loaded(app: &App, of: Of) -> Result<Arc<Loaded>, Problem> {
+    match of {
+        Of::Studio(id) => load(app, id).await,
+        Of::Picture(id) => load_around(app, id).await,
+    }
+}
+
 /// A studio as it was loaded, the desk it is worked on, and the moment.
 pub(super) struct Scene {
     pub app: App,
@@ -39,10 +46,7 @@ pub(super) async fn view<T: Serialize>(
     question: String,
     make: impl FnOnce(&Scene) -> Result<T, Problem> + Send + 'static,
 ) -> Result<Response, Problem> {
-    let loaded = match of {
-        Of::Studio(id) => load(app, id).await?,
-        Of::Picture(id) => load_around(app, id).await?,
-    };
+    let loaded = loaded(app, of).await?;
     let now = app.clock.now();
     let key = key_of(&loaded, now, question);
     let mark = mark_of(&key);
@@ -60,10 +64,7 @@ pub(super) async fn answer<T: Serialize>(
     question: String,
     make: impl FnOnce(&Scene) -> Result<T, Problem> + Send + 'static,
 ) -> Result<Response, Problem> {
-    let loaded = match of {
-        Of::Studio(id) => load(app, id).await?,
-        Of::Picture(id) => load_around(app, id).await?,
-    };
+    let loaded = loaded(app, of).await?;
     let now = app.clock.now();
     let key = key_of(&loaded, now, question);
     let bytes = computed(app, loaded, (key, lane), now, make).await?;

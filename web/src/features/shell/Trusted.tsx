@@ -17,7 +17,7 @@ export function Trusted({ studio, children }: { studio: string; children: ReactN
       {since !== undefined && (
         <Box
           role="alert"
-          sx={{ border: 2, borderColor: 'error.main', p: 1.5, mx: { xs: 2, md: 3 } }}
+          sx={{ border: 2, borderColor: 'error.main', p: 1.5, mt: 1.5, mx: { xs: 2, md: 3 } }}
         >
           <Typography sx={{ fontWeight: 700 }}>
             Nothing heard from Ulvek since {clock(since + (clockAhead() ?? 0), zone)}.

@@ -13,7 +13,7 @@ export function FirstStudio() {
   const [making, setMaking] = useState(false);
   return (
     <Box component="main" sx={{ p: { xs: 2, md: 4 }, maxWidth: 720 }}>
-      <Typography variant="h1">No studio yet</Typography>
+      <Typography variant="h1">No studio is open</Typography>
       <Typography sx={{ my: 2 }}>
         Begin your own: where and how you keep the room, and your hours. Or look around in the demo
         first, a north-light room in Varnholt with six small pictures, one of them drying right now.

@@ -4,6 +4,10 @@ import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
 import { useRestoreStudio } from '../../api/edits';
 import { takenAwayQuery } from '../../api/queries';
+import { exact } from '../../format/time';
+
+/** No studio is open, so its time zone is that of this machine. */
+const HERE = Intl.DateTimeFormat().resolvedOptions().timeZone;
 
 /** Studios that were taken away, each with its way back. */
 export function TakenAway({ onBack }: { onBack?: (id: string) => void }) {
@@ -22,7 +26,9 @@ export function TakenAway({ onBack }: { onBack?: (id: string) => void }) {
             key={studio.id}
             sx={{ display: 'flex', gap: 1.5, alignItems: 'center', py: 0.5, flexWrap: 'wrap' }}
           >
-            <Typography sx={{ overflowWrap: 'anywhere' }}>{studio.name}</Typography>
+            <Typography sx={{ overflowWrap: 'anywhere' }}>
+              {studio.name}, since {exact(Date.parse(studio.created_at), HERE)}
+            </Typography>
             <Button
               aria-label={`Bring ${studio.name} back`}
               disabled={back.isPending}

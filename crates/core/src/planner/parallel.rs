@@ -1,0 +1,38 @@
+//! The same work many times, on several threads, given up together.
+
+use crate::cancel;
+
+/// Does `work` for 0 to `n` on `threads` threads; what it found, in order.
+pub(super) fn in_parallel<T: Send>(
+    n: usize,
+    threads: usize,
+    work: impl Fn(usize) -> Option<T> + Sync,
+) -> Vec<T> {
+    let threads = threads.clamp(1, n.max(1));
+    let (cancel, work) = (cancel::current(), &work);
+    let mut found: Vec<(usize, T)> = Vec::new();
+    std::thread::scope(|scope| {
+        let workers: Vec<_> = (0..threads)
+            .map(|worker| {
+                let cancel = cancel.clone();
+                scope.spawn(move || {
+                    cancel.unless_cancelled(|| {
+                        let mine = (worker..n).step_by(threads);
+                        mine.filter_map(|i| work(i).map(|found| (i, found))).collect::<Vec<_>>()
+                    })
+                })
+            })
+            .collect();
+        for worker in workers {
+            match worker.join() {
+                Ok(Some(some)) => found.extend(some),
+                Ok(None) => cancel::give_up(),
+                // What cannot be computed must not be taken for what was not found.
+                Err(cause) => std::panic::resume_unwind(cause),
+            }
+        }
+    });
+    // The same whatever thread was quicker.
+    found.sort_by_key(|(i, _)| *i);
+    found.into_iter().map(|(_, found)| found).collect()
+}
