@@ -24,8 +24,13 @@ const DRIEST: f64 = 0.35;
 const FAN: f64 = 1.0;
 /// Earliest and latest hour of an extra session [h]. [practice]
 const EXTRA_HOURS: (u32, u32) = (8, 21);
-/// Orders tried for each way. [practice] a few tenths of a second
+/// Orders tried for each way of a studio of up to [`FEW_STEPS`] steps. [practice] a few tenths of a
+/// second; a try takes as long as there are steps, so of more there are fewer
 const TRIES: u64 = 150;
+/// Orders tried for each way at least. [practice]
+const LEAST_TRIES: u64 = 5;
+/// Steps up to which every try is made. [practice]
+const FEW_STEPS: u64 = 60;
 /// A step that waits for hours this long is worth an extra session [min]. [practice]
 const WORTH_MIN: f64 = 60.0;
 
@@ -155,7 +160,9 @@ fn way(
         let at_once = other.plan();
         // Nothing late is left to gain.
         if at_once.objective.weighted_days_late > 0.0 {
-            other.improve(p as u64, TRIES, |_| true);
+            let steps = (other.steps_left() as u64).max(1);
+            let tries = (TRIES * FEW_STEPS / steps).clamp(LEAST_TRIES, TRIES);
+            other.improve(p as u64, tries, |_| true);
         }
         let searched = other.plan();
         let gains = searched.objective.weighted_days_late < at_once.objective.weighted_days_late;
