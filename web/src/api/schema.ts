@@ -688,8 +688,8 @@ export interface paths {
         put?: never;
         /**
          * Odds of the dates with the changes of a draft (or none), in 200 sampled futures, of
-         *     many pictures in 100. While they are
-         *     sampled it says how far it is (202): ask again. Nobody asks any more: it is given up.
+         *     many pictures in 100. While they are sampled it says how far it is (202): ask again. Nobody asks
+         *     any more: it is given up.
          */
         post: operations["season_odds"];
         delete?: never;

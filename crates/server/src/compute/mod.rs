@@ -121,6 +121,11 @@ impl Computer {
         }
     }
 
+    /// Whether the answer to `key` is kept or being computed.
+    pub fn knows(&self, key: &Key) -> bool {
+        self.kept.contains_key(key) || self.queue.goes(key)
+    }
+
     /// As [`ask`](Self::ask), but after `patience` it says how far it is; asking again goes on.
     ///
     /// # Errors

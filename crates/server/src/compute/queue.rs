@@ -75,6 +75,11 @@ impl Queue {
         self.state.lock().unwrap_or_else(PoisonError::into_inner)
     }
 
+    /// Whether `key` waits or is computed.
+    pub(super) fn goes(&self, key: &Key) -> bool {
+        self.state().jobs.get(key).is_some_and(|job| !job.cancel.is_cancelled())
+    }
+
     /// Joins the computation of `key`, or puts `work` into the queue.
     pub(super) fn ask(
         queue: &Arc<Self>,

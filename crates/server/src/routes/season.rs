@@ -250,12 +250,15 @@ fn held_by(document: &StudioDocument, plan: &Plan, p: usize, now: DateTime<Utc>)
         .collect()
 }
 
+/// How long odds and ways hold, at least [min]; at most twice as long. [practice] an hour changes
+/// little
+const LONG_HOLDS_MIN: i64 = 10;
 /// How long odds and ways are waited for before it is said how far they are [s]. [practice]
 const PATIENCE_S: u64 = 2;
 
 /// Odds of the dates with the changes of a draft (or none), in 200 sampled futures, of
-/// many pictures in 100. While they are
-/// sampled it says how far it is (202): ask again. Nobody asks any more: it is given up.
+/// many pictures in 100. While they are sampled it says how far it is (202): ask again. Nobody asks
+/// any more: it is given up.
 #[utoipa::path(post, operation_id = "season_odds", path = "/api/studios/{id}/season/odds", tag = "season", params(("id" = Uuid, Path)),
     request_body = Draft, responses((status = 200, body = Odds), (status = 202, body = Going)))]
 pub async fn odds(
@@ -301,7 +304,11 @@ async fn long_answer<T: Serialize>(
 ) -> Result<Response, Problem> {
     let loaded = load(app, studio).await?;
     let now = app.clock.now();
-    let key = key_of(&loaded, now, question);
+    // What takes longer than a minute must not begin anew with every minute.
+    let mut key = key_of(&loaded, now, question);
+    key.minute = key.minute.div_euclid(LONG_HOLDS_MIN);
+    let before = crate::compute::Key { minute: key.minute - 1, ..key.clone() };
+    let key = if app.computer.knows(&before) { before } else { key };
     let scene = Scene { app: app.clone(), loaded, now };
     let patience = std::time::Duration::from_secs(PATIENCE_S);
     let made =
