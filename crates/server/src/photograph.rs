@@ -31,6 +31,8 @@ const QUALITIES: [u8; 4] = [90, 80, 65, 50];
 const MOST_KEPT: usize = 10 * 1024 * 1024;
 /// Largest colour profile that is kept [bytes]. [practice] those of cameras have a few kilobytes
 const LARGEST_PROFILE: usize = 256 * 1024;
+/// Where a profile says what colours it is of [bytes]. [source: ICC.1:2022, 7.2, table 17]
+const PROFILE_OF: std::ops::Range<usize> = 16..20;
 
 /// Why a file is not taken as a photograph.
 #[derive(Debug, Clone, PartialEq, Eq, Error)]
@@ -100,7 +102,12 @@ pub fn develop(bytes: &[u8]) -> Result<Developed, PhotographError> {
     }
     let orientation = decoder.orientation().map_err(damaged)?;
     let exif = decoder.exif_metadata().ok().flatten();
-    let profile = decoder.icc_profile().ok().flatten().filter(|p| p.len() <= LARGEST_PROFILE);
+    // It is kept in colour: the profile of a grey or a printed picture would spoil it.
+    let profile = decoder
+        .icc_profile()
+        .ok()
+        .flatten()
+        .filter(|p| p.len() <= LARGEST_PROFILE && p.get(PROFILE_OF) == Some(b"RGB "));
     let mut picture = DynamicImage::from_decoder(decoder).map_err(damaged)?;
     picture.apply_orientation(orientation);
     if picture.width().max(picture.height()) > KEPT_SIDE {
@@ -210,6 +217,24 @@ fn taken(exif: Vec<u8>) -> Option<Taken> {
 #[cfg(test)]
 mod tests {
     use super::*;
+
+    #[test]
+    fn only_a_profile_of_colours_stays_with_the_colours() {
+        let kept = |of: &[u8; 4]| {
+            let mut profile = vec![0; 132];
+            profile[PROFILE_OF].copy_from_slice(of);
+            let sent = jpeg(&RgbImage::new(8, 8), 90, Some(&profile)).unwrap();
+            let whole = develop(&sent).unwrap().whole;
+            let mut decoder = image::ImageReader::new(std::io::Cursor::new(whole))
+                .with_guessed_format()
+                .unwrap()
+                .into_decoder()
+                .unwrap();
+            image::ImageDecoder::icc_profile(&mut decoder).unwrap().is_some()
+        };
+        assert!(kept(b"RGB "));
+        assert!(!kept(b"GRAY") && !kept(b"CMYK"));
+    }
 
     #[test]
     fn what_would_be_too_large_is_kept_coarser_and_then_smaller() {
