@@ -687,9 +687,9 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Odds of the dates with the changes of a draft (or none), in 200 sampled futures, of
-         *     many pictures in 100. While they are sampled it says how far it is (202): ask again. Nobody asks
-         *     any more: it is given up.
+         * Odds of the dates with the changes of a draft (or none), in 120 sampled futures.
+         *     While they are sampled it says how far it is (202): ask again. Nobody asks any more: it is given
+         *     up.
          */
         post: operations["season_odds"];
         delete?: never;

@@ -202,14 +202,28 @@ impl<'a> Planner<'a> {
 
     /// Tries up to `tries` more orders, as long as `go_on` says so and something could be better.
     /// `go_on` is asked before every try.
-    pub fn improve(&mut self, seed: u64, tries: u64, mut go_on: impl FnMut(&Progress) -> bool) {
+    pub fn improve(&mut self, seed: u64, tries: u64, go_on: impl FnMut(&Progress) -> bool) {
+        if self.problem.steps_left() >= 2 {
+            let last = self.tried + tries;
+            self.start_well();
+            self.refine(seed, last.saturating_sub(self.tried), go_on);
+        }
+    }
+
+    /// The same from the order that is known, without trying quite other ones first: those move every
+    /// film.
+    pub(super) fn refine(
+        &mut self,
+        seed: u64,
+        tries: u64,
+        mut go_on: impl FnMut(&Progress) -> bool,
+    ) {
         let steps = self.problem.steps_left();
         if steps < 2 {
             return;
         }
         let last = self.tried + tries;
         let mut draw = Pcg64Mcg::seed_from_u64(seed);
-        self.start_well();
         let mut round = FIRST_ROUND * steps as u64;
         let mut n = 0;
         while self.tried < last && !self.is_at_bound() {

@@ -30,7 +30,7 @@ const TRIES: u64 = 150;
 /// Orders tried for each way at least. [practice]
 const LEAST_TRIES: u64 = 5;
 /// Steps up to which every try is made. [practice]
-const FEW_STEPS: u64 = 60;
+const FEW_STEPS: u64 = 20;
 /// A step that waits for hours this long is worth an extra session [min]. [practice]
 const WORTH_MIN: f64 = 60.0;
 
@@ -162,7 +162,7 @@ fn way(
         if at_once.objective.weighted_days_late > 0.0 {
             let steps = (other.steps_left() as u64).max(1);
             let tries = (TRIES * FEW_STEPS / steps).clamp(LEAST_TRIES, TRIES);
-            other.improve(p as u64, tries, |_| true);
+            other.refine(p as u64, tries, |_| true);
         }
         let searched = other.plan();
         let gains = searched.objective.weighted_days_late < at_once.objective.weighted_days_late;

@@ -36,12 +36,8 @@ const PAST_DAYS: i64 = 14;
 const AFTER_DAYS: i64 = 10;
 /// Moments of a picture's film. [practice]
 const RIBBON_FRAMES: usize = 160;
-/// Futures sampled for the odds of a studio of some pictures. [practice] a share is known to 3.5 %
-const FUTURES: usize = 200;
-/// Futures sampled for the odds of many. [practice] to 5 %
-const FUTURES_OF_MANY: usize = 100;
-/// Pictures from which there are many. [practice]
-const MANY: usize = 20;
+/// Futures sampled for the odds. [practice] a share is then known to 4.6 %, and one does not wait
+const FUTURES: usize = 120;
 
 /// The season as it is planned.
 #[utoipa::path(get, operation_id = "season", path = "/api/studios/{id}/season", tag = "season", params(("id" = Uuid, Path)),
@@ -256,9 +252,9 @@ const LONG_HOLDS_MIN: i64 = 10;
 /// How long odds and ways are waited for before it is said how far they are [s]. [practice]
 const PATIENCE_S: u64 = 2;
 
-/// Odds of the dates with the changes of a draft (or none), in 200 sampled futures, of
-/// many pictures in 100. While they are sampled it says how far it is (202): ask again. Nobody asks
-/// any more: it is given up.
+/// Odds of the dates with the changes of a draft (or none), in 120 sampled futures.
+/// While they are sampled it says how far it is (202): ask again. Nobody asks any more: it is given
+/// up.
 #[utoipa::path(post, operation_id = "season_odds", path = "/api/studios/{id}/season/odds", tag = "season", params(("id" = Uuid, Path)),
     request_body = Draft, responses((status = 200, body = Odds), (status = 202, body = Going)))]
 pub async fn odds(
@@ -274,10 +270,8 @@ pub async fn odds(
         let turns = desk.order(scene.now);
         let threads = std::thread::available_parallelism().map_or(1, usize::from);
         let request = Request { document: &document, from: scene.now };
-        let many = document.pictures.len() > MANY;
-        let futures = if many { FUTURES_OF_MANY } else { FUTURES };
-        let told = |_| progress.one_more(futures as u64);
-        let sampled = sample(request, &turns, SEED, (futures, threads), told);
+        let told = |_| progress.one_more(FUTURES as u64);
+        let sampled = sample(request, &turns, SEED, (FUTURES, threads), told);
         let out = |o: PictureOdds| {
             let due = document.pictures[o.picture].due;
             let by = |day: Option<NaiveDate>| day.map(|day| o.by(day));
@@ -291,7 +285,7 @@ pub async fn odds(
                 day_90: o.sure_day(),
             }
         };
-        Ok(Odds { futures, pictures: sampled.into_iter().map(out).collect() })
+        Ok(Odds { futures: FUTURES, pictures: sampled.into_iter().map(out).collect() })
     })
     .await
 }

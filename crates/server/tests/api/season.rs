@@ -172,10 +172,10 @@ async fn the_week_sheet_says_what_to_mix_and_the_calendar_too(pool: MySqlPool) {
 }
 
 #[sqlx::test(migrator = "MIGRATIONS")]
-async fn odds_are_those_of_200_futures_and_react_to_a_day(pool: MySqlPool) {
+async fn odds_are_those_of_120_futures_and_react_to_a_day(pool: MySqlPool) {
     let (studio, _, path) = open(pool).await;
     let odds = studio.post_long(&format!("{path}/odds"), &json!({})).await.json();
-    assert_eq!(odds["futures"], 200);
+    assert_eq!(odds["futures"], 120);
     for p in odds["pictures"].as_array().unwrap() {
         let share = |name: &str| p[name].as_f64().unwrap();
         assert!(share("day_earlier") <= share("on_day") && share("on_day") <= share("day_later"));
