@@ -112,7 +112,7 @@ export function StudioExchange({ studio, onNew }: Props) {
             {away.error.message}
           </Typography>
         )}
-        <TakenAway onBack={choose} />
+        <TakenAway onBack={choose} zone={studio.studio.time_zone} />
       </Box>
     </>
   );

@@ -6,11 +6,17 @@ import { useRestoreStudio } from '../../api/edits';
 import { takenAwayQuery } from '../../api/queries';
 import { exact } from '../../format/time';
 
-/** No studio is open, so its time zone is that of this machine. */
+/** Where no studio is open, the time zone is that of this machine. */
 const HERE = Intl.DateTimeFormat().resolvedOptions().timeZone;
 
 /** Studios that were taken away, each with its way back. */
-export function TakenAway({ onBack }: { onBack?: (id: string) => void }) {
+export function TakenAway({
+  onBack,
+  zone = HERE,
+}: {
+  onBack?: (id: string) => void;
+  zone?: string;
+}) {
   const away = useQuery(takenAwayQuery);
   const back = useRestoreStudio();
   if (!away.data || away.data.length === 0) return null;
@@ -27,7 +33,7 @@ export function TakenAway({ onBack }: { onBack?: (id: string) => void }) {
             sx={{ display: 'flex', gap: 1.5, alignItems: 'center', py: 0.5, flexWrap: 'wrap' }}
           >
             <Typography sx={{ overflowWrap: 'anywhere' }}>
-              {studio.name}, since {exact(Date.parse(studio.created_at), HERE)}
+              {studio.name}, since {exact(Date.parse(studio.created_at), zone)}
             </Typography>
             <Button
               aria-label={`Bring ${studio.name} back`}
