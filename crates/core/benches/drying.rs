@@ -3,7 +3,8 @@
 
 use std::time::Instant;
 use ulvek_core::air::{Air, AirSeries};
-use ulvek_core::film::{Composition, Film, FilmState, Grid, HORIZON_S};
+use ulvek_core::film::{Film, FilmState, Grid, HORIZON_S};
+use ulvek_core::mix::Composition;
 
 const DAY: f64 = 86_400.0;
 
@@ -20,7 +21,7 @@ fn room() -> AirSeries {
 fn one_coat(grid: Grid) -> f64 {
     let mut film = Film::new(0.0, 0.4, grid, 0.0);
     film.lay(100e-6, heavy());
-    film.advance(&room(), 10.0 * DAY, None);
+    film.advance(&room(), 10.0 * DAY, None).unwrap();
     film.events().at(FilmState::DryThrough).unwrap()
 }
 
@@ -28,11 +29,11 @@ fn one_coat(grid: Grid) -> f64 {
 fn twenty_coats(grid: Grid) -> f64 {
     let mut film = Film::new(0.0, 0.4, grid, 0.0);
     for coat in 0..20 {
-        film.advance(&room(), f64::from(coat) * 2.0 * DAY, None);
+        film.advance(&room(), f64::from(coat) * 2.0 * DAY, None).unwrap();
         film.lay(60e-6, heavy());
     }
-    film.advance(&room(), 60.0 * DAY, None);
-    film.advance(&room(), HORIZON_S, Some(FilmState::DryThrough));
+    film.advance(&room(), 60.0 * DAY, None).unwrap();
+    film.advance(&room(), HORIZON_S, Some(FilmState::DryThrough)).unwrap();
     film.events().at(FilmState::DryThrough).unwrap()
 }
 

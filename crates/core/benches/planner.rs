@@ -4,9 +4,10 @@
 use chrono::{DateTime, Duration, NaiveTime, Utc, Weekday};
 use std::time::Instant;
 use ulvek_core::air::{Air, AirSeries};
-use ulvek_core::picture::{Part, Picture, Step, StepKind};
+use ulvek_core::mix::{Mix, Part, starter_shelf};
+use ulvek_core::picture::{Picture, Step, StepKind};
 use ulvek_core::planner::{Planner, Request, odds};
-use ulvek_core::studio::{OpenHours, StudioDocument, StudioHours, starter_shelf};
+use ulvek_core::studio::{OpenHours, Studio, StudioHours};
 
 fn from() -> DateTime<Utc> {
     "2027-01-04T08:00:00Z".parse().unwrap()
@@ -14,7 +15,7 @@ fn from() -> DateTime<Utc> {
 
 /// `pictures` of `steps` steps each: tone, passes and glazes, photograph, varnish; hours on six
 /// days of the week, due dates over the year.
-fn studio(pictures: usize, steps: usize) -> StudioDocument {
+fn studio(pictures: usize, steps: usize) -> Studio {
     use Weekday::{Fri, Mon, Sat, Thu, Tue, Wed};
     let time = |h| NaiveTime::from_hms_opt(h, 0, 0).unwrap();
     let hours =
@@ -23,10 +24,10 @@ fn studio(pictures: usize, steps: usize) -> StudioDocument {
         parts.iter().map(|(m, parts)| Part { material: (*m).into(), parts: *parts }).collect()
     };
     let step = |p: usize, i: usize| {
-        let (kind, cup): (_, Vec<Part>) = match i {
+        let (kind, cup): (_, Mix) = match i {
             0 => (StepKind::Tone, mix(&[("heavy-pbr7", 1.0)])),
             i if i + 1 == steps => (StepKind::Varnish, mix(&[("varnish-gloss", 1.0)])),
-            i if i + 2 == steps => (StepKind::Photograph, vec![]),
+            i if i + 2 == steps => (StepKind::Photograph, Mix::default()),
             i if i % 2 == 1 => {
                 let parts = 7.0 + ((p + i) % 3) as f64;
                 (StepKind::Glaze, mix(&[("glazing", parts), ("fluid-pb15", 1.0)]))
@@ -35,7 +36,7 @@ fn studio(pictures: usize, steps: usize) -> StudioDocument {
         };
         Step { mix: cup, splittable: false, ..Step::usual(format!("s{i}"), kind) }
     };
-    StudioDocument {
+    Studio {
         materials: starter_shelf().unwrap(),
         flat_places: 2,
         pictures: (0..pictures)
@@ -49,7 +50,7 @@ fn studio(pictures: usize, steps: usize) -> StudioDocument {
                 )
             })
             .collect(),
-        ..StudioDocument::new(
+        ..Studio::new(
             "Bench",
             StudioHours::try_new(chrono_tz::Europe::Oslo, hours.to_vec(), vec![]).unwrap(),
             AirSeries::constant(Air::try_new(21.0, 0.5, 0.15).unwrap()),
@@ -65,11 +66,11 @@ fn timed<T>(run: impl FnOnce() -> T) -> (f64, T) {
 }
 
 fn main() {
-    let document = studio(40, 15);
-    let (first, planner) = timed(|| Planner::new(Request { document: &document, from: from() }));
+    let studio = self::studio(40, 15);
+    let (first, planner) = timed(|| Planner::new(Request { studio: &studio, from: from() }));
     println!("40 pictures, 600 steps: first plan {first:.2} s, ratio to 1 s 1:{:.1}", 1.0 / first);
 
-    let mut changed = document.clone();
+    let mut changed = studio.clone();
     changed.pictures[20].steps[12].wet_film_um = Some(44.0);
     let copy = planner.clone();
     let (again, _) = timed(|| copy.turn_to(&changed, from()).plan());
@@ -96,10 +97,10 @@ fn main() {
         is.sum_of_finish_min / bound.sum_of_finish_min
     );
 
-    let one = studio(1, 14);
-    let planner = Planner::new(Request { document: &one, from: from() });
+    let one = self::studio(1, 14);
+    let planner = Planner::new(Request { studio: &one, from: from() });
     let (futures, _) = timed(|| {
-        let request = Request { document: &one, from: from() };
+        let request = Request { studio: &one, from: from() };
         odds(request, &planner.order(), 1, (400, 2), |_| {})
     });
     println!(
@@ -109,8 +110,8 @@ fn main() {
 
     let mut base = 0.0;
     for pictures in [5, 10, 20, 40, 80] {
-        let document = studio(pictures, 15);
-        let (took, _) = timed(|| Planner::new(Request { document: &document, from: from() }));
+        let studio = self::studio(pictures, 15);
+        let (took, _) = timed(|| Planner::new(Request { studio: &studio, from: from() }));
         if pictures == 5 {
             base = took;
         }

@@ -11,10 +11,15 @@
 pub mod air;
 pub mod cancel;
 pub mod cup;
+pub mod deeds;
 pub mod film;
+pub mod mix;
 pub mod picture;
 pub mod planner;
 pub mod quantity;
+pub mod readiness;
 pub mod rules;
 pub mod seal;
 pub mod studio;
+pub mod time;
+mod words;

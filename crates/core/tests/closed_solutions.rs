@@ -2,7 +2,7 @@
 //! J. Crank, The Mathematics of Diffusion, 2nd ed., Oxford 1975, ch. 4.
 
 use std::f64::consts::PI;
-use ulvek_core::film::{Bottom, Column, Step, Top};
+use ulvek_core::film::{Bottom, Column, TimeStep, Top};
 
 const CELLS: usize = 64;
 
@@ -16,7 +16,7 @@ fn left_after(t: f64, drive: f64) -> f64 {
     let steps = 2000;
     let dt = t / f64::from(steps);
     for n in 0..steps {
-        let step = if n == 0 { Step::euler(dt) } else { Step::bdf2(dt, dt) };
+        let step = if n == 0 { TimeStep::euler(dt) } else { TimeStep::bdf2(dt, dt) };
         let known: Vec<f64> =
             now.iter().zip(&before).map(|(q, was)| step.known(*q, *was)).collect();
         column.psi.copy_from_slice(&now);

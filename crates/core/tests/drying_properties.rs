@@ -3,8 +3,9 @@
 
 use proptest::prelude::*;
 use ulvek_core::air::{Air, AirSeries, heat_transfer_coefficient};
-use ulvek_core::film::{Composition, Film, FilmState, Grid, HORIZON_S};
-use ulvek_core::picture::{LaidCoat, follow};
+use ulvek_core::film::{Film, FilmState, Grid, HORIZON_S};
+use ulvek_core::mix::Composition;
+use ulvek_core::picture::{LaidCoat, Picture, follow};
 
 /// Ordinary heavy paint, drying.md. [memory]
 fn heavy() -> Composition {
@@ -19,7 +20,7 @@ fn room(celsius: f64, humidity: f64, speed: f64) -> AirSeries {
 fn minutes(um: f64, mix: Composition, air: &AirSeries, state: FilmState) -> f64 {
     let mut film = Film::new(0.0, 0.4, Grid::PLANNING, 0.0);
     film.lay(um * 1e-6, mix);
-    film.advance(air, HORIZON_S, Some(state));
+    film.advance(air, HORIZON_S, Some(state)).unwrap();
     film.events().at(state).unwrap() / 60.0
 }
 
@@ -64,9 +65,9 @@ proptest! {
         let events = |grid: Grid| {
             let mut film = Film::new(0.0, 0.4, grid, 0.0);
             film.lay(um * 1e-6, heavy());
-            film.advance(&air, days * 86_400.0, None);
+            film.advance(&air, days * 86_400.0, None).unwrap();
             film.lay(glaze * 1e-6, mix);
-            film.advance(&air, HORIZON_S, Some(FilmState::ReadyToSeal));
+            film.advance(&air, HORIZON_S, Some(FilmState::ReadyToSeal)).unwrap();
             [FilmState::TouchDry, FilmState::Paintable, FilmState::DryThrough, FilmState::ReadyToSeal]
                 .map(|state| (film.events().at(state).unwrap() - days * 86_400.0) / 60.0)
         };
@@ -83,7 +84,7 @@ proptest! {
         let mix = Composition::try_new(0.40, 0.60 - glycol, glycol).unwrap();
         let mut film = Film::new(20e-6, 0.3, Grid::PLANNING, 0.0);
         film.lay(um * 1e-6, mix);
-        film.advance(&room(celsius, humidity, 0.15), HORIZON_S, Some(FilmState::ReadyToWrap));
+        film.advance(&room(celsius, humidity, 0.15), HORIZON_S, Some(FilmState::ReadyToWrap)).unwrap();
         let times: Vec<_> = FilmState::REACHED.iter().map_while(|s| film.events().at(*s)).collect();
         prop_assert!(times.windows(2).all(|w| w[0] <= w[1]), "{times:?}");
     }
@@ -95,9 +96,9 @@ proptest! {
         let mut film = Film::new(0.0, 0.4, Grid::PLANNING, 0.0);
         film.lay(um * 1e-6, heavy());
         for n in 1..=landings {
-            film.advance(&air, straight * 60.0 * n as f64 / landings as f64, None);
+            film.advance(&air, straight * 60.0 * n as f64 / landings as f64, None).unwrap();
         }
-        film.advance(&air, HORIZON_S, Some(FilmState::DryThrough));
+        film.advance(&air, HORIZON_S, Some(FilmState::DryThrough)).unwrap();
         let landed = film.events().at(FilmState::DryThrough).unwrap() / 60.0;
         prop_assert!((landed / straight - 1.0).abs() < 0.03, "{landed} against {straight}");
     }
@@ -143,11 +144,11 @@ fn an_absorbent_ground_takes_water_at_once_and_gives_it_back() {
     let air = room(21.0, 0.5, 0.15);
     let mut film = Film::new(20e-6, 0.4, Grid::PLANNING, 0.0);
     film.lay(100e-6, heavy());
-    film.advance(&air, 300.0, None);
+    film.advance(&air, 300.0, None).unwrap();
     let early = film.stack().ground_water();
     assert!(early > 10e-6, "{early} m after five minutes");
     // In the end it holds what the room's humidity leaves it: half of its 20 um at 50 %.
-    film.advance(&air, 30.0 * 86_400.0, None);
+    film.advance(&air, 30.0 * 86_400.0, None).unwrap();
     let late = film.stack().ground_water();
     assert!(late < early && (late - 10e-6).abs() < 0.5e-6, "{late} m after a month");
 }
@@ -159,10 +160,10 @@ fn merging_buried_coats_keeps_their_mass_and_thickness() {
     let run = |grid| {
         let mut film = Film::new(0.0, 0.4, grid, 0.0);
         for day in 0..9 {
-            film.advance(&air, f64::from(day) * 86_400.0, None);
+            film.advance(&air, f64::from(day) * 86_400.0, None).unwrap();
             film.lay(60e-6, heavy());
         }
-        film.advance(&air, 12.0 * 86_400.0, None);
+        film.advance(&air, 12.0 * 86_400.0, None).unwrap();
         let thickness: Vec<f64> = film.stack().views().iter().map(|v| v.thickness_m).collect();
         (film.stack().balance(), thickness)
     };
@@ -180,7 +181,9 @@ fn a_timeline_shows_each_coat_from_its_wet_thickness_down() {
     let air = room(21.0, 0.5, 0.15);
     let coat = |step, at| LaidCoat { step, at, wet_m: 80e-6, mix: heavy() };
     let coats = [coat(0, 0.0), coat(1, 1800.0), coat(2, 90_000.0)];
-    let line = follow((0.0, 0.4), &coats, &air, Grid::PLANNING, (400_000.0, 90), |n| n < 2);
+    // A side of 40 cm on a sealed panel.
+    let picture = Picture::new("p", (40.0, 40.0), vec![]);
+    let line = follow(&picture, &coats, &air, Grid::PLANNING, (400_000.0, 90), |n| n < 2).unwrap();
     assert!(line.frames.windows(2).all(|w| w[0].at <= w[1].at), "frames run forward");
     for (n, coat) in coats.iter().enumerate() {
         let first = line.frames.iter().find(|f| f.coats.len() > n).unwrap();

@@ -4,7 +4,8 @@
 #![allow(clippy::unwrap_used)]
 
 use ulvek_core::air::{Air, AirSeries};
-use ulvek_core::film::{Composition, Film, FilmState, Grid, HORIZON_S};
+use ulvek_core::film::{Film, FilmState, Grid, HORIZON_S};
+use ulvek_core::mix::Composition;
 
 const DAY_MIN: f64 = 1440.0;
 
@@ -82,10 +83,10 @@ fn minutes(case: &Case, grid: Grid) -> [f64; 6] {
     let mut last = 0.0;
     for (at, um, mix) in &case.coats {
         last = at * 60.0;
-        film.advance(&air, last, None);
+        film.advance(&air, last, None).unwrap();
         film.lay(um * 1e-6, *mix);
     }
-    film.advance(&air, last + HORIZON_S, Some(FilmState::ReadyToWrap));
+    film.advance(&air, last + HORIZON_S, Some(FilmState::ReadyToWrap)).unwrap();
     FilmState::REACHED.map(|state| (film.events().at(state).unwrap() - last) / 60.0)
 }
 

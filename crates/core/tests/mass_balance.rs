@@ -3,7 +3,8 @@
 
 use proptest::prelude::*;
 use ulvek_core::air::{Air, AirSeries};
-use ulvek_core::film::{Composition, Film, Grid};
+use ulvek_core::film::{Film, Grid};
+use ulvek_core::mix::Composition;
 
 /// Rounding of f64 times the condition of the tridiagonal systems [-]: under 1e-8 in 20 000 random
 /// stacks, so ten times that is no rounding any more.
@@ -40,7 +41,7 @@ proptest! {
             water += um * 1e-6 * mix.water();
             glycol += um * 1e-6 * mix.glycol();
             let until = film.time() + hours * 3600.0;
-            film.advance(&air, until, None);
+            film.advance(&air, until, None).unwrap();
             prop_assert_eq!(film.time(), until);
             let (w, g) = film.stack().balance();
             prop_assert!((w - water).abs() <= ROUNDING * (water + glycol), "water {w} of {water}");

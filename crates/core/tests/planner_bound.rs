@@ -4,8 +4,9 @@
 use chrono::{DateTime, Duration, NaiveDate, NaiveTime, Utc, Weekday};
 use ulvek_core::air::{Air, AirSeries};
 use ulvek_core::picture::{Picture, Step, StepKind};
-use ulvek_core::planner::{Blocked, Planner, Request, WaitReason, plan};
-use ulvek_core::studio::{Closed, OpenHours, StudioDocument, StudioHours};
+use ulvek_core::planner::{Blocked, Planner, Request, plan};
+use ulvek_core::readiness::WaitReason;
+use ulvek_core::studio::{Closed, OpenHours, Studio, StudioHours};
 
 /// Monday, the first of March.
 fn monday() -> DateTime<Utc> {
@@ -17,7 +18,7 @@ fn day(n: u32) -> NaiveDate {
 }
 
 /// An hour on every day, no set-up: pictures of one step of `minutes`, due on a day of March.
-fn an_hour_a_day(pictures: &[(f64, u32, f64)]) -> StudioDocument {
+fn an_hour_a_day(pictures: &[(f64, u32, f64)]) -> Studio {
     use Weekday::{Fri, Mon, Sat, Sun, Thu, Tue, Wed};
     let time = |h| NaiveTime::from_hms_opt(h, 0, 0).unwrap();
     let hours = [Mon, Tue, Wed, Thu, Fri, Sat, Sun].map(|day| OpenHours {
@@ -25,13 +26,13 @@ fn an_hour_a_day(pictures: &[(f64, u32, f64)]) -> StudioDocument {
         from: time(12),
         to: time(13),
     });
-    let mut document = StudioDocument::new(
+    let mut studio = Studio::new(
         "Hand",
         StudioHours::try_new(chrono_tz::UTC, hours.to_vec(), vec![]).unwrap(),
         AirSeries::constant(Air::try_new(21.0, 0.5, 0.15).unwrap()),
     );
-    document.setup_min = 0.0;
-    document.pictures = pictures
+    studio.setup_min = 0.0;
+    studio.pictures = pictures
         .iter()
         .enumerate()
         .map(|(p, (minutes, due, weight))| {
@@ -47,15 +48,15 @@ fn an_hour_a_day(pictures: &[(f64, u32, f64)]) -> StudioDocument {
             }
         })
         .collect();
-    document
+    studio
 }
 
 #[test]
 fn pictures_that_crowd_one_day_are_late_by_what_the_hours_say() {
     // Three pictures of an hour, all due on the first: one each on the 1st, 2nd and 3rd. The
     // heaviest goes first: 0 * 3 + 1 * 2 + 2 * 1 = 4 weighted days; finishes at 13, 37, 61 h.
-    let document = an_hour_a_day(&[(60.0, 1, 1.0), (60.0, 1, 3.0), (60.0, 1, 2.0)]);
-    let mut planner = Planner::new(Request { document: &document, from: monday() });
+    let studio = an_hour_a_day(&[(60.0, 1, 1.0), (60.0, 1, 3.0), (60.0, 1, 2.0)]);
+    let mut planner = Planner::new(Request { studio: &studio, from: monday() });
     let bound = planner.bound();
     assert_eq!(bound.weighted_days_late, 4.0);
     assert_eq!(bound.sum_of_finish_min, 60.0 * (13.0 + 37.0 + 61.0));
@@ -69,8 +70,8 @@ fn pictures_that_crowd_one_day_are_late_by_what_the_hours_say() {
 fn short_work_before_long_makes_the_sum_small() {
     // 20 and 40 minutes fit into the first hour, 60 into the second: 12:20, 13:00, 37:00 h. Any
     // other order finishes something later (shortest work first, Smith 1956).
-    let document = an_hour_a_day(&[(60.0, 9, 1.0), (40.0, 9, 1.0), (20.0, 9, 1.0)]);
-    let mut planner = Planner::new(Request { document: &document, from: monday() });
+    let studio = an_hour_a_day(&[(60.0, 9, 1.0), (40.0, 9, 1.0), (20.0, 9, 1.0)]);
+    let mut planner = Planner::new(Request { studio: &studio, from: monday() });
     planner.improve(1, 500, |_| true);
     let sum = 60.0 * (12.0 + 13.0 + 37.0) + 20.0;
     assert_eq!(planner.plan().objective.sum_of_finish_min, sum);
@@ -79,15 +80,15 @@ fn short_work_before_long_makes_the_sum_small() {
 
 #[test]
 fn days_off_and_pins_are_taken_out_of_the_hours() {
-    let mut document = an_hour_a_day(&[(60.0, 9, 1.0), (30.0, 9, 1.0)]);
-    let weekly = document.hours.weekly().to_vec();
+    let mut studio = an_hour_a_day(&[(60.0, 9, 1.0), (30.0, 9, 1.0)]);
+    let weekly = studio.hours.weekly().to_vec();
     let off = vec![Closed { from: day(1), to: day(2) }];
-    document.hours = StudioHours::try_new(chrono_tz::UTC, weekly, off).unwrap();
+    studio.hours = StudioHours::try_new(chrono_tz::UTC, weekly, off).unwrap();
     // The second picture is pinned into the middle of the first free hour: the first one, which
     // needs the whole of an hour, moves on to the fourth.
     let pin = monday() + Duration::hours(2 * 24 + 12) + Duration::minutes(15);
-    document.pictures[1].steps[0].pinned_at = Some(pin);
-    let made = plan(Request { document: &document, from: monday() });
+    studio.pictures[1].steps[0].pinned_at = Some(pin);
+    let made = plan(Request { studio: &studio, from: monday() });
     let from = |p: usize| made.steps.iter().find(|s| s.picture == p).unwrap().sittings[0].from;
     assert_eq!(from(1), pin);
     assert_eq!(from(0), monday() + Duration::hours(3 * 24 + 12));
@@ -96,24 +97,24 @@ fn days_off_and_pins_are_taken_out_of_the_hours() {
 #[test]
 fn the_time_of_a_pinned_step_is_not_counted_twice() {
     // Pinned into the first hour, the other takes the second: finishes at 13 and 37 h.
-    let mut document = an_hour_a_day(&[(60.0, 9, 1.0), (60.0, 9, 1.0)]);
-    document.pictures[0].steps[0].pinned_at = Some(monday() + Duration::hours(12));
-    let mut planner = Planner::new(Request { document: &document, from: monday() });
+    let mut studio = an_hour_a_day(&[(60.0, 9, 1.0), (60.0, 9, 1.0)]);
+    studio.pictures[0].steps[0].pinned_at = Some(monday() + Duration::hours(12));
+    let mut planner = Planner::new(Request { studio: &studio, from: monday() });
     assert_eq!(planner.plan().objective.sum_of_finish_min, 60.0 * (13.0 + 37.0));
     assert!(planner.bound().sum_of_finish_min <= 60.0 * (13.0 + 37.0));
 }
 
 #[test]
 fn a_step_not_before_a_day_waits_and_a_step_of_61_minutes_fits_no_hour() {
-    let mut document = an_hour_a_day(&[(60.0, 9, 1.0), (61.0, 9, 1.0)]);
+    let mut studio = an_hour_a_day(&[(60.0, 9, 1.0), (61.0, 9, 1.0)]);
     let friday = monday() + Duration::days(4);
-    document.pictures[0].steps[0].not_before = Some(friday);
-    let mut second = document.pictures[0].steps[0].clone();
+    studio.pictures[0].steps[0].not_before = Some(friday);
+    let mut second = studio.pictures[0].steps[0].clone();
     second.id = "t".into();
     second.not_before = None;
     second.earliest_gap_min = Some(48.0 * 60.0);
-    document.pictures[0].steps.push(second);
-    let mut planner = Planner::new(Request { document: &document, from: monday() });
+    studio.pictures[0].steps.push(second);
+    let mut planner = Planner::new(Request { studio: &studio, from: monday() });
     planner.improve(1, 100, |_| true);
     let made = planner.plan();
     let steps: Vec<_> = made.steps.iter().filter(|s| s.picture == 0).collect();
@@ -128,9 +129,9 @@ fn a_step_not_before_a_day_waits_and_a_step_of_61_minutes_fits_no_hour() {
 
 #[test]
 fn a_long_step_that_may_be_split_takes_the_hours_of_three_days() {
-    let mut document = an_hour_a_day(&[(150.0, 2, 1.0)]);
-    document.pictures[0].steps[0].splittable = true;
-    let mut planner = Planner::new(Request { document: &document, from: monday() });
+    let mut studio = an_hour_a_day(&[(150.0, 2, 1.0)]);
+    studio.pictures[0].steps[0].splittable = true;
+    let mut planner = Planner::new(Request { studio: &studio, from: monday() });
     let made = planner.plan();
     let minutes: Vec<i64> =
         made.steps[0].sittings.iter().map(|s| (s.to - s.from).num_minutes()).collect();

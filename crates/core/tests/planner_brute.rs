@@ -6,16 +6,17 @@ use chrono::{DateTime, Duration, NaiveTime, Utc, Weekday};
 use rand::{Rng, SeedableRng};
 use rand_pcg::Pcg64Mcg;
 use ulvek_core::air::{Air, AirSeries};
-use ulvek_core::picture::{Part, Picture, Step, StepKind};
+use ulvek_core::mix::{Mix, starter_shelf};
+use ulvek_core::picture::{Picture, Step, StepKind};
 use ulvek_core::planner::{Planner, Request, plan};
-use ulvek_core::studio::{OpenHours, StudioDocument, StudioHours, Turn, starter_shelf};
+use ulvek_core::studio::{OpenHours, OrderEntry, Studio, StudioHours};
 
 fn start() -> DateTime<Utc> {
     "2027-01-04T08:00:00Z".parse().unwrap()
 }
 
 /// Three pictures of two or three coats from two cups, in few hours.
-fn studio(seed: u64) -> StudioDocument {
+fn studio(seed: u64) -> Studio {
     let mut draw = Pcg64Mcg::seed_from_u64(seed);
     let time = |h| NaiveTime::from_hms_opt(h, 0, 0).unwrap();
     let hours = [Weekday::Mon, Weekday::Wed, Weekday::Sat].map(|day| OpenHours {
@@ -23,16 +24,16 @@ fn studio(seed: u64) -> StudioDocument {
         from: time(10),
         to: time(12),
     });
-    let mut document = StudioDocument {
+    let mut studio = Studio {
         materials: starter_shelf().unwrap(),
         flat_places: 1,
-        ..StudioDocument::new(
+        ..Studio::new(
             "Brute",
             StudioHours::try_new(chrono_tz::UTC, hours.to_vec(), vec![]).unwrap(),
             AirSeries::constant(Air::try_new(21.0, 0.5, 0.15).unwrap()),
         )
     };
-    document.pictures = (0..3)
+    studio.pictures = (0..3)
         .map(|p| {
             let coats = draw.random_range(2..=3);
             let steps = (0..coats)
@@ -42,7 +43,7 @@ fn studio(seed: u64) -> StudioDocument {
                     Step {
                         hands_on_min: f64::from(draw.random_range(4..=11)) * 5.0,
                         splittable: false,
-                        mix: vec![Part { material: cup.into(), parts: 1.0 }],
+                        mix: Mix::one(cup),
                         wet_film_um: Some(f64::from(draw.random_range(30..=90))),
                         ..Step::usual(format!("s{i}"), kind)
                     }
@@ -55,7 +56,7 @@ fn studio(seed: u64) -> StudioDocument {
             }
         })
         .collect();
-    document
+    studio
 }
 
 /// Every order in which the pictures can take their turns.
@@ -78,25 +79,25 @@ fn orders(left: &mut Vec<usize>, so_far: &mut Vec<usize>, all: &mut Vec<Vec<usiz
 #[test]
 fn no_order_of_a_few_steps_is_better_than_the_one_that_is_found() {
     for seed in 0..5 {
-        let mut document = studio(seed);
+        let mut studio = studio(seed);
         let mut all = Vec::new();
-        let mut left: Vec<usize> = document.pictures.iter().map(|p| p.steps.len()).collect();
+        let mut left: Vec<usize> = studio.pictures.iter().map(|p| p.steps.len()).collect();
         orders(&mut left, &mut Vec::new(), &mut all);
         assert!(all.len() >= 90);
-        let mut planner = Planner::new(Request { document: &document, from: start() });
+        let mut planner = Planner::new(Request { studio: &studio, from: start() });
         planner.improve(1, 3000, |_| true);
         let found = planner.plan().objective;
         let mut best = (f64::INFINITY, f64::INFINITY);
         for order in &all {
             let mut next = [0; 3];
-            document.order = order
+            studio.order = order
                 .iter()
                 .map(|p| {
                     next[*p] += 1;
-                    Turn { picture: format!("p{p}"), step: format!("s{}", next[*p] - 1) }
+                    OrderEntry { picture: format!("p{p}"), step: format!("s{}", next[*p] - 1) }
                 })
                 .collect();
-            let made = plan(Request { document: &document, from: start() }).objective;
+            let made = plan(Request { studio: &studio, from: start() }).objective;
             let worth = (made.weighted_days_late, made.sum_of_finish_min);
             if worth < best {
                 best = worth;

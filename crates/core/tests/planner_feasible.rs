@@ -6,9 +6,10 @@ use chrono::{DateTime, Duration, NaiveTime, Utc, Weekday};
 use proptest::prelude::*;
 use ulvek_core::air::{Air, AirSeries};
 use ulvek_core::film::{Film, Grid, HORIZON_S};
-use ulvek_core::picture::{Part, Picture, Step, StepKind};
+use ulvek_core::mix::{Mix, starter_shelf};
+use ulvek_core::picture::{Picture, Step, StepKind};
 use ulvek_core::planner::{Plan, Planner, Request, plan};
-use ulvek_core::studio::{OpenHours, StudioDocument, StudioHours, daylight, starter_shelf};
+use ulvek_core::studio::{OpenHours, Studio, StudioHours, daylight};
 
 fn start() -> DateTime<Utc> {
     "2027-01-04T08:00:00Z".parse().unwrap()
@@ -43,7 +44,7 @@ fn sketch() -> impl Strategy<Value = Sketch> {
         })
 }
 
-fn studio(sketch: &Sketch) -> StudioDocument {
+fn studio(sketch: &Sketch) -> Studio {
     use StepKind::{Detail, Drawing, Glaze, Pass, Photograph, Tone, Varnish};
     let menu = [Tone, Pass, Drawing, Glaze, Detail, Varnish, Photograph];
     let paints = ["heavy-pbr7", "heavy-pb29", "slow-pbr7"];
@@ -52,19 +53,19 @@ fn studio(sketch: &Sketch) -> StudioDocument {
     let step = |n: usize, (kind, minutes, paint): (usize, f64, usize), branches: bool| {
         let kind = menu[kind];
         let material = if kind == Varnish { "varnish-gloss" } else { paints[paint] };
-        let mix = vec![Part { material: material.into(), parts: 1.0 }];
+        let mix = Mix::one(material);
         Step {
             hands_on_min: minutes.round(),
-            mix: if kind.leaves_film() { mix } else { vec![] },
+            mix: if kind.leaves_film() { mix } else { Mix::default() },
             // A small graph: the third step stands on the first, beside the second.
             after: (branches && n == 2).then(|| vec!["s0".to_owned()]),
             ..Step::usual(format!("s{n}"), kind)
         }
     };
-    let mut document = StudioDocument {
+    let mut studio = Studio {
         materials: starter_shelf().unwrap(),
         flat_places: sketch.places,
-        ..StudioDocument::new(
+        ..Studio::new(
             "Any",
             StudioHours::try_new(
                 chrono_tz::Europe::Oslo,
@@ -75,7 +76,7 @@ fn studio(sketch: &Sketch) -> StudioDocument {
             AirSeries::constant(Air::try_new(21.0, 0.5, 0.15).unwrap()),
         )
     };
-    document.pictures = sketch
+    studio.pictures = sketch
         .pictures
         .iter()
         .enumerate()
@@ -90,21 +91,21 @@ fn studio(sketch: &Sketch) -> StudioDocument {
         })
         .collect();
     // At the equator every session of the morning is light.
-    document.daylight = sketch.by_daylight.then(|| daylight::Place::try_new(0.0, 10.0).unwrap());
+    studio.daylight = sketch.by_daylight.then(|| daylight::Place::try_new(0.0, 10.0).unwrap());
     if let (Some(hours), Some(step)) =
-        (sketch.pin, document.pictures[0].steps.iter_mut().find(|s| !s.splittable))
+        (sketch.pin, studio.pictures[0].steps.iter_mut().find(|s| !s.splittable))
     {
         step.pinned_at = Some(start() + Duration::hours(hours));
     }
-    document
+    studio
 }
 
 /// Reads the plan against the rules; what is wrong with it, if anything is.
-fn fault(document: &StudioDocument, made: &Plan) -> Option<String> {
-    let sessions = document.hours.sessions(start(), start() + Duration::days(900));
+fn fault(studio: &Studio, made: &Plan) -> Option<String> {
+    let sessions = studio.hours.sessions(start(), start() + Duration::days(900));
     let mut all: Vec<(DateTime<Utc>, DateTime<Utc>)> = Vec::new();
     for planned in &made.steps {
-        let picture = &document.pictures[planned.picture];
+        let picture = &studio.pictures[planned.picture];
         let step = &picture.steps[planned.step];
         let name = format!("{} of {}", step.id, picture.id);
         if let Some(why) = &planned.blocked {
@@ -124,7 +125,7 @@ fn fault(document: &StudioDocument, made: &Plan) -> Option<String> {
             if open.is_none() && !pinned {
                 return Some(format!("{name} is outside the hours"));
             }
-            let light = document.daylight.map(|p| p.light_of(document.hours.day(sitting.from)));
+            let light = studio.daylight.map(|p| p.light_of(studio.hours.day(sitting.from)));
             let dark = |(rise, fall): (i64, i64)| {
                 sitting.from.timestamp() < rise || sitting.to.timestamp() > fall
             };
@@ -139,7 +140,7 @@ fn fault(document: &StudioDocument, made: &Plan) -> Option<String> {
                 return Some(format!("{name} comes before what it stands on"));
             }
         }
-        if let Some(why) = film_fault(document, made, planned.picture, planned.step, first) {
+        if let Some(why) = film_fault(studio, made, planned.picture, planned.step, first) {
             return Some(format!("{name}: {why}"));
         }
     }
@@ -154,13 +155,13 @@ fn end_of(made: &Plan, p: usize, i: usize) -> Option<DateTime<Utc>> {
 
 /// The film at `first`, computed anew coat by coat, against the state that the step needs.
 fn film_fault(
-    document: &StudioDocument,
+    studio: &Studio,
     made: &Plan,
     p: usize,
     i: usize,
     first: DateTime<Utc>,
 ) -> Option<String> {
-    let picture = &document.pictures[p];
+    let picture = &studio.pictures[p];
     let state = picture.needs(i).state()?;
     let mut coats: Vec<(DateTime<Utc>, usize)> = made
         .steps
@@ -173,15 +174,15 @@ fn film_fault(
     let mut film = Film::new(0.0, picture.shorter_side_m(), Grid::PLANNING, 0.0);
     let mut any = false;
     for (end, step) in coats {
-        if let Some((um, mix)) = document.coat(&picture.steps[step]).unwrap() {
-            film.advance(&document.air, end.timestamp() as f64, None);
+        if let Some((um, mix)) = picture.steps[step].coat(&studio.materials).unwrap() {
+            film.advance(&studio.air, end.timestamp() as f64, None).unwrap();
             film.lay(um * 1e-6, mix);
             any = true;
         }
     }
     let reached = || {
         let mut ahead = film.clone();
-        ahead.advance(&document.air, first.timestamp() as f64 + HORIZON_S, Some(state));
+        ahead.advance(&studio.air, first.timestamp() as f64 + HORIZON_S, Some(state)).unwrap();
         ahead.events().at(state)
     };
     // A second for times that are rounded to full seconds.
@@ -196,13 +197,13 @@ proptest! {
 
     #[test]
     fn what_is_searched_can_be_carried_out(sketch in sketch(), seed in 0u64..1000) {
-        let document = studio(&sketch);
-        let mut planner = Planner::new(Request { document: &document, from: start() });
+        let studio = studio(&sketch);
+        let mut planner = Planner::new(Request { studio: &studio, from: start() });
         let first = planner.plan();
-        prop_assert_eq!(fault(&document, &first), None);
+        prop_assert_eq!(fault(&studio, &first), None);
         planner.improve(seed, 120, |_| true);
         let made = planner.plan();
-        prop_assert_eq!(fault(&document, &made), None);
+        prop_assert_eq!(fault(&studio, &made), None);
         let worth = |plan: &Plan| (plan.objective.weighted_days_late, plan.objective.sum_of_finish_min);
         prop_assert!(worth(&made) <= worth(&first));
         let bound = planner.bound();
@@ -213,15 +214,15 @@ proptest! {
     /// The order of work that was found, kept in the document, plans the same after a step is done.
     #[test]
     fn an_order_that_is_kept_can_be_carried_out_after_a_step_is_done(sketch in sketch()) {
-        let mut document = studio(&Sketch { pin: None, ..sketch });
-        let mut planner = Planner::new(Request { document: &document, from: start() });
+        let mut studio = studio(&Sketch { pin: None, ..sketch });
+        let mut planner = Planner::new(Request { studio: &studio, from: start() });
         planner.improve(1, 60, |_| true);
         let (order, made) = (planner.order(), planner.plan());
-        document.order = order;
+        studio.order = order;
         let done = &made.steps[0];
         let at = done.sittings.last().unwrap().to;
-        document.pictures[done.picture].steps[done.step].laid_at = Some(at);
-        let rest = plan(Request { document: &document, from: at });
+        studio.pictures[done.picture].steps[done.step].laid_at = Some(at);
+        let rest = plan(Request { studio: &studio, from: at });
         prop_assert!(rest.steps.iter().all(|s| s.blocked.is_none()));
         prop_assert_eq!(rest.steps.len() + 1, made.steps.len());
         prop_assert!(rest.steps.iter().all(|s| s.sittings[0].from >= at));

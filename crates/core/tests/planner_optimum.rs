@@ -15,9 +15,10 @@ use pumpkin_solver::core::variables::{AffineView, DomainId, TransformableVariabl
 use rand::{Rng, SeedableRng};
 use rand_pcg::Pcg64Mcg;
 use ulvek_core::air::{Air, AirSeries};
-use ulvek_core::picture::{Part, Picture, Step, StepKind};
+use ulvek_core::mix::Mix;
+use ulvek_core::picture::{Picture, Step, StepKind};
 use ulvek_core::planner::{Planner, Request};
-use ulvek_core::studio::{OpenHours, StudioDocument, StudioHours};
+use ulvek_core::studio::{OpenHours, Studio, StudioHours};
 
 /// Unit of time of the model [min].
 const UNIT: i64 = 5;
@@ -33,7 +34,7 @@ fn start() -> DateTime<Utc> {
 
 /// Pictures in a row of steps without film, each with a mix of its own and a wait after the step
 /// before; hours on four days of the week.
-fn instance(seed: u64) -> StudioDocument {
+fn instance(seed: u64) -> Studio {
     let mut draw = Pcg64Mcg::seed_from_u64(seed);
     let time = |h| NaiveTime::from_hms_opt(h, 0, 0).unwrap();
     let hours = [Weekday::Mon, Weekday::Tue, Weekday::Thu, Weekday::Sat].map(|day| OpenHours {
@@ -43,19 +44,19 @@ fn instance(seed: u64) -> StudioDocument {
     });
     let pictures = draw.random_range(2..=4);
     let steps = draw.random_range(2..=20 / pictures);
-    let mut document = StudioDocument::new(
+    let mut studio = Studio::new(
         "Bench",
         StudioHours::try_new(chrono_tz::UTC, hours.to_vec(), vec![]).unwrap(),
         AirSeries::constant(Air::try_new(21.0, 0.5, 0.15).unwrap()),
     );
-    document.setup_min = SET_UP_MIN;
-    document.pictures = (0..pictures)
+    studio.setup_min = SET_UP_MIN;
+    studio.pictures = (0..pictures)
         .map(|p| {
             let steps = (0..steps)
                 .map(|i| Step {
                     hands_on_min: 5.0 * f64::from(draw.random_range(4..=20)),
                     splittable: false,
-                    mix: vec![Part { material: "m".into(), parts: f64::from(p * 100 + i + 1) }],
+                    mix: Mix::of(&[("m", f64::from(p * 100 + i + 1))]),
                     earliest_gap_min: Some(5.0 * f64::from(draw.random_range(0..=400))),
                     ..Step::usual(format!("s{i}"), StepKind::Drawing)
                 })
@@ -67,21 +68,21 @@ fn instance(seed: u64) -> StudioDocument {
             }
         })
         .collect();
-    document
+    studio
 }
 
 /// Weighted days late and the sum of finishes [min] of the proved optimum, which is looked for up to
 /// the plan `known`: the solver then either finds a better one or proves that there is none.
-fn optimum(document: &StudioDocument, known: (f64, f64)) -> (f64, f64) {
+fn optimum(studio: &Studio, known: (f64, f64)) -> (f64, f64) {
     let mut solver = Solver::default();
     let tag = solver.new_constraint_tag();
     let units = |min: f64| (min / UNIT as f64).round() as i32;
     let set_up = units(SET_UP_MIN);
-    let sessions = document.hours.sessions(start(), start() + Duration::days(DAYS));
+    let sessions = studio.hours.sessions(start(), start() + Duration::days(DAYS));
     let at = |t: DateTime<Utc>| ((t - start()).num_minutes() / UNIT) as i32;
     let mut tasks: Vec<(DomainId, i32)> = Vec::new();
     let mut terms: Vec<AffineView<DomainId>> = Vec::new();
-    for picture in &document.pictures {
+    for picture in &studio.pictures {
         let mut before: Option<(DomainId, i32)> = None;
         for step in &picture.steps {
             let length = set_up + units(step.hands_on_min);
@@ -108,7 +109,7 @@ fn optimum(document: &StudioDocument, known: (f64, f64)) -> (f64, f64) {
         let (last, length) = before.unwrap();
         terms.push(last.scaled(1));
         // One day late for each midnight after the due day that passes before the end.
-        let due = document.hours.end_of(picture.due.unwrap());
+        let due = studio.hours.end_of(picture.due.unwrap());
         for day in 0..DAYS {
             let midnight = at(due + Duration::days(day));
             if midnight > (DAYS * 24 * 60 / UNIT) as i32 {
@@ -131,11 +132,8 @@ fn optimum(document: &StudioDocument, known: (f64, f64)) -> (f64, f64) {
             }
         }
     }
-    let lengths: i32 = document
-        .pictures
-        .iter()
-        .map(|p| set_up + units(p.steps.last().unwrap().hands_on_min))
-        .sum();
+    let lengths: i32 =
+        studio.pictures.iter().map(|p| set_up + units(p.steps.last().unwrap().hands_on_min)).sum();
     let most = known.0 as i32 * DAY_LATE + units(known.1) - lengths;
     let cost = solver.new_bounded_integer(0, most);
     terms.push(cost.scaled(-1));
@@ -160,12 +158,12 @@ fn optimum(document: &StudioDocument, known: (f64, f64)) -> (f64, f64) {
 #[test]
 fn the_search_finds_the_proved_optimum_of_every_small_instance() {
     for seed in 0..20 {
-        let document = instance(seed);
-        let mut planner = Planner::new(Request { document: &document, from: start() });
+        let studio = instance(seed);
+        let mut planner = Planner::new(Request { studio: &studio, from: start() });
         planner.improve(1, 20_000, |_| true);
         let made = planner.plan().objective;
         let found = (made.weighted_days_late, made.sum_of_finish_min);
-        assert_eq!(found, optimum(&document, found), "seed {seed}");
+        assert_eq!(found, optimum(&studio, found), "seed {seed}");
         let bound = planner.bound();
         assert!(bound.weighted_days_late <= found.0 && bound.sum_of_finish_min <= found.1);
     }

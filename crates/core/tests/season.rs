@@ -3,13 +3,13 @@
 
 use chrono::{DateTime, Duration, NaiveDate, NaiveTime, Timelike, Utc, Weekday};
 use ulvek_core::air::{Air, AirSeries};
-use ulvek_core::picture::{Part, Picture, Step, StepKind};
+use ulvek_core::mix::{Mix, Part, Stock, starter_shelf};
+use ulvek_core::picture::{Picture, Step, StepKind};
 use ulvek_core::planner::{
-    Blocked, Held, Planner, Request, WaitReason, WayKind, holds, odds, plan, ways, wet_session,
+    Blocked, DateWayKind, Held, Planner, Request, date_ways, holds, odds, plan, wet_session,
 };
-use ulvek_core::studio::{
-    OpenHours, Stock, StudioDocument, StudioHours, Tightness, Tub, Waiting, daylight, starter_shelf,
-};
+use ulvek_core::readiness::WaitReason;
+use ulvek_core::studio::{OpenHours, Studio, StudioHours, Tightness, Tub, Waiting, daylight};
 
 fn utc(text: &str) -> DateTime<Utc> {
     text.parse().unwrap()
@@ -30,7 +30,7 @@ fn step(id: &str, kind: StepKind, mix: &[(&str, f64)]) -> Step {
 }
 
 /// Hours from `from` to `to` UTC on every day but Monday.
-fn studio((from, to): (u32, u32), pictures: Vec<Vec<Step>>) -> StudioDocument {
+fn studio((from, to): (u32, u32), pictures: Vec<Vec<Step>>) -> Studio {
     use Weekday::{Fri, Sat, Sun, Thu, Tue, Wed};
     let time = |h| NaiveTime::from_hms_opt(h, 0, 0).unwrap();
     let hours =
@@ -39,10 +39,10 @@ fn studio((from, to): (u32, u32), pictures: Vec<Vec<Step>>) -> StudioDocument {
         due: NaiveDate::from_ymd_opt(2027, 1, 24),
         ..Picture::new(format!("p{p}"), (30.0, 40.0), steps)
     });
-    StudioDocument {
+    Studio {
         materials: starter_shelf().unwrap(),
         pictures: pictures.collect(),
-        ..StudioDocument::new(
+        ..Studio::new(
             "Season",
             StudioHours::try_new(chrono_tz::UTC, hours.to_vec(), vec![]).unwrap(),
             AirSeries::constant(Air::try_new(21.0, 0.5, 0.15).unwrap()),
@@ -61,23 +61,23 @@ fn glazed(retarder: f64) -> Vec<Step> {
     ]
 }
 
-fn start_of(document: &StudioDocument, from: DateTime<Utc>, id: &str) -> DateTime<Utc> {
-    let made = plan(Request { document, from });
-    let i = document.pictures[0].steps.iter().position(|s| s.id == id).unwrap();
+fn start_of(studio: &Studio, from: DateTime<Utc>, id: &str) -> DateTime<Utc> {
+    let made = plan(Request { studio, from });
+    let i = studio.pictures[0].steps.iter().position(|s| s.id == id).unwrap();
     made.steps.iter().find(|s| s.picture == 0 && s.step == i).unwrap().sittings[0].from
 }
 
 #[test]
 fn a_pinned_step_stands_where_it_is_pinned_and_others_keep_clear_of_it() {
-    let mut document = studio((10, 14), vec![glazed(0.0), glazed(0.0)]);
+    let mut studio = self::studio((10, 14), vec![glazed(0.0), glazed(0.0)]);
     // Outside the hours: the painter says so.
     let evening = utc("2027-01-15T19:00:00Z");
-    document.pictures[0].steps[1].pinned_at = Some(evening);
-    assert_eq!(start_of(&document, thursday(), "glaze"), evening);
+    studio.pictures[0].steps[1].pinned_at = Some(evening);
+    assert_eq!(start_of(&studio, thursday(), "glaze"), evening);
     // Inside them: no other picture takes that time.
     let noon = utc("2027-01-15T12:00:00Z");
-    document.pictures[0].steps[1].pinned_at = Some(noon);
-    let made = plan(Request { document: &document, from: thursday() });
+    studio.pictures[0].steps[1].pinned_at = Some(noon);
+    let made = plan(Request { studio: &studio, from: thursday() });
     let pinned = made.steps.iter().find(|s| s.picture == 0 && s.step == 1).unwrap();
     assert_eq!(pinned.sittings[0].from, noon);
     assert_eq!(pinned.wait.as_ref().unwrap().reason, WaitReason::Pinned);
@@ -86,8 +86,8 @@ fn a_pinned_step_stands_where_it_is_pinned_and_others_keep_clear_of_it() {
         assert!(other.sittings.iter().all(|s| s.to <= noon || s.from >= end), "{other:?}");
     }
     // Before the film is ready it is as early as may be instead.
-    document.pictures[0].steps[1].pinned_at = Some(utc("2027-01-14T08:30:00Z"));
-    assert!(start_of(&document, thursday(), "glaze") > utc("2027-01-14T10:00:00Z"));
+    studio.pictures[0].steps[1].pinned_at = Some(utc("2027-01-14T08:30:00Z"));
+    assert!(start_of(&studio, thursday(), "glaze") > utc("2027-01-14T10:00:00Z"));
 }
 
 #[test]
@@ -95,17 +95,17 @@ fn colour_is_judged_by_daylight_when_the_studio_says_where_it_stands() {
     // In Oslo in January the sun sets before 16:00 UTC (NOAA): evening hours have no light.
     let oslo = daylight::Place::try_new(59.9, 10.7).unwrap();
     let steps = || vec![step("glaze", StepKind::Glaze, &[("heavy-pbr7", 1.0)])];
-    let mut document = studio((14, 20), vec![steps()]);
-    assert_eq!(start_of(&document, thursday(), "glaze"), utc("2027-01-14T14:10:00Z"));
-    document.daylight = Some(oslo);
+    let mut studio = self::studio((14, 20), vec![steps()]);
+    assert_eq!(start_of(&studio, thursday(), "glaze"), utc("2027-01-14T14:10:00Z"));
+    studio.daylight = Some(oslo);
     // The sun of the 14th sets at 14:47, of the 16th at 14:51: the first with 40 minutes of light.
-    let lit = start_of(&document, thursday(), "glaze");
+    let lit = start_of(&studio, thursday(), "glaze");
     assert_eq!(lit, utc("2027-01-16T14:10:00Z"));
     let (_, sunset) = oslo.light_of(lit.date_naive());
     assert!((lit + Duration::minutes(40)).timestamp() <= sunset);
-    let mut late = studio((17, 20), vec![steps()]);
+    let mut late = self::studio((17, 20), vec![steps()]);
     late.daylight = Some(oslo);
-    let made = plan(Request { document: &late, from: thursday() });
+    let made = plan(Request { studio: &late, from: thursday() });
     let first = made.steps[0].sittings.first().map(|s| s.from);
     // The days grow: it waits for an evening that is light enough.
     let lit = first.unwrap();
@@ -114,24 +114,24 @@ fn colour_is_judged_by_daylight_when_the_studio_says_where_it_stands() {
     late.setup_min = 0.0;
     let place = daylight::Place::try_new(0.0, -60.0).unwrap();
     late.daylight = Some(daylight::Place::try_new(0.0, 60.0).unwrap());
-    let made = plan(Request { document: &late, from: thursday() });
+    let made = plan(Request { studio: &late, from: thursday() });
     // At 60 degrees east the equator's sun has set by 15:00 UTC on every day of the year.
     assert!(matches!(made.steps[0].blocked, Some(Blocked::TooLittleDaylight { .. })), "{made:?}");
     late.daylight = Some(place);
-    let made = plan(Request { document: &late, from: thursday() });
+    let made = plan(Request { studio: &late, from: thursday() });
     assert_eq!(made.steps[0].blocked, None);
 }
 
 #[test]
 fn a_tub_is_used_before_its_last_good_day_when_the_order_can_see_to_it() {
     let long = || vec![step("detail", StepKind::Detail, &[("heavy-pb29", 1.0)])];
-    let mut document = studio((10, 12), vec![long(), long()]);
-    document.pictures[1].steps[0].tub = Some("dusk".into());
-    document.pictures[1].steps[0].mix = vec![part("heavy-pbr7", 1.0)];
-    document.tubs = vec![Tub {
+    let mut studio = self::studio((10, 12), vec![long(), long()]);
+    studio.pictures[1].steps[0].tub = Some("dusk".into());
+    studio.pictures[1].steps[0].mix = Mix::one("heavy-pbr7");
+    studio.tubs = vec![Tub {
         id: "dusk".into(),
         name: "Dusk".into(),
-        mix: vec![part("heavy-pbr7", 1.0)],
+        mix: Mix::one("heavy-pbr7"),
         mixed_at: thursday() - Duration::days(6),
         mixed_ml: 50.0,
         level: Stock { ml: 50.0, at: thursday() - Duration::days(6) },
@@ -140,7 +140,7 @@ fn a_tub_is_used_before_its_last_good_day_when_the_order_can_see_to_it() {
         checks: vec![],
         archived: false,
     }];
-    let mut planner = Planner::new(Request { document: &document, from: thursday() });
+    let mut planner = Planner::new(Request { studio: &studio, from: thursday() });
     assert_eq!(planner.plan().objective.past_tubs, 1, "what comes first is not what lasts least");
     planner.improve(1, 50, |_| true);
     assert_eq!(planner.plan().objective.past_tubs, 0);
@@ -148,8 +148,8 @@ fn a_tub_is_used_before_its_last_good_day_when_the_order_can_see_to_it() {
 
 #[test]
 fn the_same_seed_and_tries_give_the_same_plan_and_more_tries_never_a_worse_one() {
-    let document = studio((10, 12), vec![glazed(0.0), glazed(5.0), glazed(10.0)]);
-    let request = Request { document: &document, from: thursday() };
+    let studio = self::studio((10, 12), vec![glazed(0.0), glazed(5.0), glazed(10.0)]);
+    let request = Request { studio: &studio, from: thursday() };
     let searched = |tries| {
         let mut planner = Planner::new(request);
         planner.improve(3, tries, |_| true);
@@ -160,9 +160,9 @@ fn the_same_seed_and_tries_give_the_same_plan_and_more_tries_never_a_worse_one()
     let worth = |o: &ulvek_core::planner::Objective| (o.weighted_days_late, o.sum_of_finish_min);
     assert!(worth(&more.1) <= worth(&first.1));
     // The order that was found, kept in the document, is the plan of the document.
-    let mut kept = document.clone();
+    let mut kept = studio.clone();
     kept.order = more.0;
-    let from_order = plan(Request { document: &kept, from: thursday() });
+    let from_order = plan(Request { studio: &kept, from: thursday() });
     assert_eq!(worth(&from_order.objective), worth(&more.1));
 }
 
@@ -171,25 +171,25 @@ fn a_long_wet_session_in_dry_air_is_prepared_an_hour_before() {
     // Work.md [practice]: run a humidifier about an hour before the session; mist the palette.
     let mut pass = step("pass", StepKind::Pass, &[("heavy-pb29", 1.0)]);
     pass.hands_on_min = 90.0;
-    let mut document = studio((10, 14), vec![vec![pass]]);
-    let reminded = |document: &StudioDocument| {
-        let made = plan(Request { document, from: thursday() });
-        (wet_session(document, &made.steps[0]), made.steps[0].sittings[0].from)
+    let mut studio = self::studio((10, 14), vec![vec![pass]]);
+    let reminded = |studio: &Studio| {
+        let made = plan(Request { studio, from: thursday() });
+        (wet_session(studio, &made.steps[0]), made.steps[0].sittings[0].from)
     };
-    let (found, from) = reminded(&document);
+    let (found, from) = reminded(&studio);
     assert_eq!(found.unwrap().humidifier_on, from - Duration::hours(1));
-    document.air = AirSeries::constant(Air::try_new(21.0, 0.65, 0.15).unwrap());
-    assert_eq!(reminded(&document).0, None, "the air is damp enough");
-    document.air = AirSeries::constant(Air::try_new(21.0, 0.4, 0.15).unwrap());
-    document.pictures[0].steps[0].kind = StepKind::Varnish;
-    document.pictures[0].steps[0].mix = vec![part("varnish-gloss", 1.0)];
-    assert_eq!(reminded(&document).0, None, "varnish wants no damp air");
+    studio.air = AirSeries::constant(Air::try_new(21.0, 0.65, 0.15).unwrap());
+    assert_eq!(reminded(&studio).0, None, "the air is damp enough");
+    studio.air = AirSeries::constant(Air::try_new(21.0, 0.4, 0.15).unwrap());
+    studio.pictures[0].steps[0].kind = StepKind::Varnish;
+    studio.pictures[0].steps[0].mix = Mix::one("varnish-gloss");
+    assert_eq!(reminded(&studio).0, None, "varnish wants no damp air");
 }
 
 #[test]
 fn a_search_stops_when_it_is_told_to() {
-    let document = studio((10, 11), vec![glazed(0.0), glazed(5.0), glazed(10.0), glazed(15.0)]);
-    let mut planner = Planner::new(Request { document: &document, from: thursday() });
+    let studio = self::studio((10, 11), vec![glazed(0.0), glazed(5.0), glazed(10.0), glazed(15.0)]);
+    let mut planner = Planner::new(Request { studio: &studio, from: thursday() });
     let mut asked = 0;
     planner.improve(3, u64::MAX / 2, |_| {
         asked += 1;
@@ -201,20 +201,20 @@ fn a_search_stops_when_it_is_told_to() {
 
 #[test]
 fn a_changed_step_is_planned_as_if_from_the_beginning() {
-    let document = studio((10, 14), vec![glazed(0.0), glazed(5.0), glazed(10.0)]);
-    let planner = Planner::new(Request { document: &document, from: thursday() });
-    let mut changed = document.clone();
+    let studio = self::studio((10, 14), vec![glazed(0.0), glazed(5.0), glazed(10.0)]);
+    let planner = Planner::new(Request { studio: &studio, from: thursday() });
+    let mut changed = studio.clone();
     changed.pictures[1].steps[1].wet_film_um = Some(70.0);
     let turned = planner.turn_to(&changed, thursday()).plan();
-    let fresh = Planner::new(Request { document: &changed, from: thursday() }).plan();
+    let fresh = Planner::new(Request { studio: &changed, from: thursday() }).plan();
     assert_eq!(turned.steps, fresh.steps);
 }
 
 #[test]
 fn odds_grow_with_the_day_and_are_the_same_on_any_number_of_threads() {
-    let document = studio((10, 14), vec![glazed(0.0), glazed(10.0)]);
-    let planner = Planner::new(Request { document: &document, from: thursday() });
-    let (request, turns) = (Request { document: &document, from: thursday() }, planner.order());
+    let studio = self::studio((10, 14), vec![glazed(0.0), glazed(10.0)]);
+    let planner = Planner::new(Request { studio: &studio, from: thursday() });
+    let (request, turns) = (Request { studio: &studio, from: thursday() }, planner.order());
     let sampled = odds(request, &turns, 5, (60, 1), |_| {});
     assert_eq!(sampled, odds(request, &turns, 5, (60, 3), |_| {}));
     for picture in &sampled {
@@ -234,10 +234,10 @@ fn odds_grow_with_the_day_and_are_the_same_on_any_number_of_threads() {
 
 #[test]
 fn what_holds_a_picture_is_one_chain_to_its_end() {
-    let document = studio((10, 14), vec![glazed(0.0), glazed(0.0)]);
-    let made = plan(Request { document: &document, from: thursday() });
+    let studio = self::studio((10, 14), vec![glazed(0.0), glazed(0.0)]);
+    let made = plan(Request { studio: &studio, from: thursday() });
     for p in 0..2 {
-        let chain = holds(&document, &made, p, thursday());
+        let chain = holds(&studio, &made, p, thursday());
         assert_eq!(chain.last().map(|l| l.to), made.pictures[p].finish);
         for pair in chain.windows(2) {
             assert_eq!(pair[1].wait.as_ref().unwrap().of, pair[0].step);
@@ -245,26 +245,26 @@ fn what_holds_a_picture_is_one_chain_to_its_end() {
         }
     }
     // The varnish is ready for at night: then the next hours hold it, not the film.
-    let chain = holds(&document, &made, 0, thursday());
+    let chain = holds(&studio, &made, 0, thursday());
     assert!(chain.iter().any(|l| l.held == Held::Hours), "{chain:?}");
 }
 
 #[test]
 fn ways_to_a_date_gain_what_they_say_and_the_harmless_come_first() {
-    let mut document = studio((10, 12), vec![glazed(15.0), glazed(0.0)]);
-    document.schools.waiting = Waiting::Standard;
-    document.pictures[0].due = NaiveDate::from_ymd_opt(2027, 1, 16);
-    let planner = Planner::new(Request { document: &document, from: thursday() });
+    let mut studio = self::studio((10, 12), vec![glazed(15.0), glazed(0.0)]);
+    studio.schools.waiting = Waiting::Standard;
+    studio.pictures[0].due = NaiveDate::from_ymd_opt(2027, 1, 16);
+    let planner = Planner::new(Request { studio: &studio, from: thursday() });
     let before = planner.plan().pictures[0];
     assert!(before.days_late.unwrap() > 0);
-    let found = ways(&planner, 0, thursday(), |_, _| {});
-    assert!(found.iter().any(|w| w.kind == WayKind::NoRetarder), "{found:?}");
+    let found = date_ways(&planner, 0, thursday(), |_, _| {});
+    assert!(found.iter().any(|w| w.kind == DateWayKind::NoRetarder), "{found:?}");
     for way in &found {
-        let alone = plan(Request { document: &way.document, from: thursday() }).pictures[0];
+        let alone = plan(Request { studio: &way.studio, from: thursday() }).pictures[0];
         assert!(alone.finish < before.finish, "{:?}", way.kind);
         assert!(!way.kind.risk().is_empty() && way.gain_min > 0.0);
     }
     let rank =
-        |w: &ulvek_core::planner::Way| (w.days_late > 0, w.others_later > 0.0, w.kind.harm());
+        |w: &ulvek_core::planner::DateWay| (w.days_late > 0, w.others_later > 0.0, w.kind.harm());
     assert!(found.windows(2).all(|pair| rank(&pair[0]) <= rank(&pair[1])));
 }

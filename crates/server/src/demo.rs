@@ -4,13 +4,14 @@
 use chrono::{DateTime, Duration, NaiveTime, Timelike, Utc, Weekday};
 use thiserror::Error;
 use ulvek_core::air::{Air, AirSeries};
-use ulvek_core::picture::{Part, Picture, Step, StepKind, WAYS};
+use ulvek_core::mix::{Material, Mix, Stock, starter_shelf};
+use ulvek_core::picture::{Picture, SealRecord, Step, StepKind, WAYS};
 use ulvek_core::quantity::OutOfRange;
-use ulvek_core::seal::SealRecord;
 use ulvek_core::studio::{
-    AirSource, HoursError, Material, OpenHours, RoomAhead, Stock, StudioDocument, StudioHours,
-    Tightness, Trouble, Tub, TubCheck, starter_shelf,
+    AirSource, HoursError, OpenHours, RoomAhead, Studio, StudioHours, Tightness, Tub, TubCheck,
+    TubTrouble,
 };
+use ulvek_core::time::HOUR_S;
 
 /// Why the demo cannot be made; a test holds that it can.
 #[derive(Debug, Error)]
@@ -26,7 +27,7 @@ pub enum DemoError {
     Air(#[from] OutOfRange),
     /// The starter shelf is broken.
     #[error(transparent)]
-    Shelf(#[from] ulvek_core::film::MixError),
+    Shelf(#[from] ulvek_core::mix::MixError),
     /// A photograph cannot be drawn.
     #[error("a photograph of the demo cannot be drawn")]
     Photograph,
@@ -116,7 +117,7 @@ const SKETCHES: &[Sketch] = &[
 ///
 /// # Errors
 /// [`DemoError`] when its own tables do not fit together.
-pub fn demo_studio(now: DateTime<Utc>) -> Result<StudioDocument, DemoError> {
+pub fn demo_studio(now: DateTime<Utc>) -> Result<Studio, DemoError> {
     let now = now.with_nanosecond(0).unwrap_or(now);
     let zone = chrono_tz::Europe::Oslo;
     let time = |h| NaiveTime::from_hms_opt(h, 0, 0).ok_or(DemoError::Hour);
@@ -143,7 +144,7 @@ pub fn demo_studio(now: DateTime<Utc>) -> Result<StudioDocument, DemoError> {
         });
     }
     let hours = StudioHours::try_new(zone, weekly, Vec::new()).map_err(|(_, e)| e)?;
-    Ok(StudioDocument {
+    Ok(Studio {
         flat_places: 2,
         materials: shelf(now)?,
         tubs: tubs(now),
@@ -153,7 +154,7 @@ pub fn demo_studio(now: DateTime<Utc>) -> Result<StudioDocument, DemoError> {
             ..RoomAhead::default()
         },
         pictures,
-        ..StudioDocument::new("North-light room, Varnholt", hours, room(now)?)
+        ..Studio::new("North-light room, Varnholt", hours, room(now)?)
     })
 }
 
@@ -222,7 +223,7 @@ fn tubs(now: DateTime<Utc>) -> Vec<Tub> {
         Tightness::Airtight,
     );
     let looked = now - Duration::days(2);
-    dusk.checks.push(TubCheck { at: looked, found: vec![Trouble::Mould] });
+    dusk.checks.push(TubCheck { at: looked, found: vec![TubTrouble::Mould] });
     vec![glow, fog, dusk]
 }
 
@@ -246,10 +247,10 @@ fn room(now: DateTime<Utc>) -> Result<AirSeries, DemoError> {
             0.47 - 0.04 * day.cos() + 0.05 * week.sin() + 0.24 * front,
             0.15,
         )?;
-        readings.push((h as f64 * 3600.0, air));
+        readings.push((h as f64 * HOUR_S, air));
     }
     // After the forecast the room is as usual.
-    readings.push(((hour + AHEAD_H) as f64 * 3600.0, usual));
+    readings.push(((hour + AHEAD_H) as f64 * HOUR_S, usual));
     Ok(AirSeries::new(usual, readings))
 }
 
@@ -292,28 +293,29 @@ fn steps(sketch: &Sketch, now: DateTime<Utc>) -> Result<Vec<Step>, DemoError> {
         }
     }
     for (step, hours) in steps.iter_mut().zip(sketch.done_h_ago) {
-        step.laid_at = Some(now - Duration::seconds((hours * 3600.0) as i64));
+        step.laid_at = Some(now - Duration::seconds((hours * HOUR_S) as i64));
     }
     Ok(steps)
 }
 
-fn mix(parts: &[(&str, f64)]) -> Vec<Part> {
-    parts.iter().map(|(m, parts)| Part { material: (*m).into(), parts: *parts }).collect()
+fn mix(parts: &[(&str, f64)]) -> Mix {
+    Mix::of(parts)
 }
 
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::formats::{check_document, write_document};
+    use crate::formats::Document;
     use ulvek_core::rules::{Severity, check};
 
     #[test]
     fn the_demo_is_a_sound_document_on_any_day() {
         for day in ["2026-03-29T00:30:00Z", "2026-10-25T01:30:00Z", "2028-02-29T12:00:00Z"] {
             let demo = demo_studio(day.parse().unwrap()).unwrap();
-            let again = check_document(&write_document(&demo)).unwrap();
-            assert_eq!(again.pictures, demo.pictures);
+            let again = Document::of(&demo).read().unwrap();
+            assert_eq!((again.check(), &again.pictures), (Ok(()), &demo.pictures));
             let stops: Vec<_> = check(&demo, day.parse().unwrap())
+                .unwrap()
                 .into_iter()
                 .filter(|f| f.severity == Severity::Stop)
                 .collect();

@@ -8,7 +8,7 @@ use std::sync::{Arc, Mutex, PoisonError};
 use std::time::Duration;
 use ulvek_core::planner::{Desk, same_support};
 use ulvek_core::seal::KnownFilms;
-use ulvek_core::studio::StudioDocument;
+use ulvek_core::studio::Studio;
 use ulvek_store::{Photograph, StoredStudio, StudioState};
 use uuid::Uuid;
 
@@ -27,7 +27,7 @@ pub struct Loaded {
     /// The studio.
     pub stored: StoredStudio,
     /// The same, to be shared.
-    pub document: Arc<StudioDocument>,
+    pub studio: Arc<Studio>,
     /// Its photographs, without pixels.
     pub photographs: Vec<Photograph>,
 }
@@ -57,13 +57,13 @@ struct Kept {
 
 impl Kept {
     fn new(loaded: &Loaded) -> Self {
-        let desk = Desk::new(loaded.document.clone());
+        let desk = Desk::new(loaded.studio.clone());
         Self { state: loaded.state.clone(), desk, seals: KnownFilms::default() }
     }
 
     /// Takes over the studio as it was loaded; what did not change stays known.
     fn turn_to(&mut self, loaded: &Loaded) {
-        let (old, new) = (self.desk.document(), &loaded.document);
+        let (old, new) = (self.desk.studio(), &loaded.studio);
         let same = old.air == new.air
             && old.pictures.len() == new.pictures.len()
             && (0..new.pictures.len()).all(|p| same_support(&old, new, p));
@@ -162,8 +162,8 @@ async fn load_in(
     }
     let stored = ulvek_store::load_studio(conn, studio).await?;
     let photographs = ulvek_store::photographs_of_studio(conn, studio).await?;
-    let document = Arc::new(stored.document.clone());
-    let loaded = Arc::new(Loaded { state, stored, document, photographs });
+    let around = Arc::new(stored.studio.clone());
+    let loaded = Arc::new(Loaded { state, stored, studio: around, photographs });
     app.desks.loaded.insert(key, loaded.clone());
     Ok(loaded)
 }

@@ -122,7 +122,7 @@ fn run(command: Command) -> Result<ExitCode, Box<dyn std::error::Error>> {
     match command {
         Command::Simulate { studio, fine, at } => {
             let document = commands::read_studio(&studio)?;
-            Ok(print(&commands::simulate(&document, Simulate { fine, at })))
+            Ok(print(&commands::simulate(&document, Simulate { fine, at })?))
         }
         Command::Plan { studio, from, seconds, sampled } => {
             let document = commands::read_studio(&studio)?;
@@ -131,7 +131,7 @@ fn run(command: Command) -> Result<ExitCode, Box<dyn std::error::Error>> {
         }
         Command::Check { studio } => {
             let document = commands::read_studio(&studio)?;
-            let (findings, stop) = commands::check(&document, Utc::now());
+            let (findings, stop) = commands::check(&document, Utc::now())?;
             let printed = print(&findings);
             Ok(if stop { ExitCode::from(1) } else { printed })
         }

@@ -1,10 +1,12 @@
 //! The one place that turns errors into HTTP: problem details (RFC 9457).
 
-use crate::formats::{Refusal, Unread};
+use crate::formats::Unread;
 use axum::Json;
 use axum::http::{HeaderValue, StatusCode, header};
 use axum::response::{IntoResponse, Response};
 use serde::Serialize;
+use ulvek_core::picture::CoatFault;
+use ulvek_core::quantity::Fault;
 use ulvek_store::StoreError;
 use utoipa::ToSchema;
 
@@ -76,7 +78,7 @@ impl Problem {
             StatusCode::UNPROCESSABLE_ENTITY,
             "urn:ulvek:problem:refused",
             "Input refused",
-            Refusal::new(path.clone(), reason).to_string(),
+            Fault::new(path.clone(), reason).to_string(),
         );
         problem.path = Some(path).filter(|p| !p.is_empty());
         problem
@@ -242,9 +244,15 @@ impl Problem {
     }
 }
 
-impl From<Refusal> for Problem {
-    fn from(refusal: Refusal) -> Self {
-        Self::refused(refusal.path, refusal.reason)
+impl From<Fault> for Problem {
+    fn from(fault: Fault) -> Self {
+        Self::refused(fault.place, fault.why)
+    }
+}
+
+impl From<CoatFault> for Problem {
+    fn from(fault: CoatFault) -> Self {
+        Fault::from(fault).into()
     }
 }
 
@@ -254,7 +262,7 @@ impl From<Unread> for Problem {
             Unread::NotJson(said) => {
                 Self::not_json(format!("What was sent cannot be read: {said}."))
             }
-            Unread::Misfit(refusal) => refusal.into(),
+            Unread::Misfit(fault) => fault.into(),
         }
     }
 }

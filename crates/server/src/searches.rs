@@ -2,7 +2,7 @@
 //! in memory: a reload of the page finds them again, a restart of the application does not.
 
 use crate::problem::Problem;
-use crate::routes::season_wire::SearchOut;
+use crate::routes::season::wire::SearchOut;
 use std::collections::{HashMap, HashSet};
 use std::sync::{Arc, Mutex, MutexGuard, PoisonError};
 use tokio::sync::watch;

@@ -1,201 +1,32 @@
 //! The studio document: what is written can be read again, and what does not fit is named.
 #![allow(clippy::unwrap_used)]
 
-use chrono::{DateTime, NaiveDate, NaiveTime, Utc, Weekday};
+use chrono::{DateTime, Utc};
 use proptest::prelude::*;
 use serde_json::{Value, json};
-use ulvek_core::air::{Air, AirSeries, Room};
-use ulvek_core::picture::{Need, Part, Picture, SetAside, Step, StepKind, ThinningChoice};
-use ulvek_core::quantity::Pace;
-use ulvek_core::seal::{
-    Carrier, Purpose, SealAnyway, SealRecord, SealTrouble, Strokes, TroubleFound, VarnishChoice,
-};
-use ulvek_core::studio::{
-    AirSource, Closed, Finish, OpenHours, OwnWay, RoomAhead, Schools, Stock, StudioDocument,
-    StudioHours, Thinning, Tightness, Trouble, Tub, TubCheck, Waiting, starter_shelf,
-};
+use ulvek_core::studio::Schools;
 use ulvek_server::demo::demo_studio;
-use ulvek_server::formats::{json_schema, read_document, write_document};
+use ulvek_server::formats::{Document, json_schema, read_document};
+use ulvek_testkit::full_studio;
 
 fn second(s: i64) -> DateTime<Utc> {
     DateTime::from_timestamp(1_700_000_000 + s, 0).unwrap()
-}
-
-fn steps() -> impl Strategy<Value = Vec<Step>> {
-    let kinds: Vec<StepKind> = StepKind::all().collect();
-    let step = (
-        prop::sample::select(kinds),
-        prop::option::of("[a-zé \"\\\\]{1,20}x"),
-        0.0f64..600.0,
-        1.0f64..5000.0,
-        prop::collection::vec(0.1f64..100.0, 1..4),
-        (0.01f64..=1.0, any::<bool>(), prop::option::of(0.0f64..5000.0)),
-        prop::option::of(prop::sample::select(vec![
-            Need::Nothing,
-            Need::Paintable,
-            Need::ReadyToWrap,
-        ])),
-    );
-    prop::collection::vec(step, 0..6).prop_map(|rows| {
-        let shelf = ["glazing", "fluid-pv19", "retarder"];
-        rows.into_iter()
-            .enumerate()
-            .map(|(i, (kind, name, minutes, um, parts, (share, split, gap), needs))| Step {
-                name: name.map(|n| n.trim().to_owned()),
-                hands_on_min: minutes,
-                wet_film_um: kind.leaves_film().then_some(um),
-                mix: if kind.leaves_film() {
-                    let part = |(m, p): (&&str, f64)| Part { material: (*m).into(), parts: p };
-                    shelf.iter().zip(parts).map(part).collect()
-                } else {
-                    vec![]
-                },
-                share_of_area: share,
-                splittable: split,
-                earliest_gap_min: gap,
-                needs,
-                not_before: gap.map(|g| second(g as i64)),
-                laid_at: (i == 0).then(|| second(0)),
-                ..Step::usual(format!("s{i}"), kind)
-            })
-            .collect()
-    })
-}
-
-fn studios() -> impl Strategy<Value = StudioDocument> {
-    let zones =
-        vec![chrono_tz::Europe::Oslo, chrono_tz::Asia::Kolkata, chrono_tz::America::St_Johns];
-    (
-        prop::sample::select(zones),
-        prop::collection::vec(steps(), 0..3),
-        0u32..5,
-        any::<[bool; 4]>(),
-        0.0f64..1.0,
-    )
-        .prop_map(|(zone, pictures, places, [a, b, c, d], humidity)| {
-            let day = |n| NaiveDate::from_ymd_opt(2027, 1, n).unwrap();
-            let time = |h, m| NaiveTime::from_hms_opt(h, m, 0).unwrap();
-            let hours = vec![OpenHours { day: Weekday::Sun, from: time(9, 5), to: time(23, 0) }];
-            let air = Air::try_new(20.0, humidity, 0.15).unwrap();
-            let mut materials = starter_shelf().unwrap();
-            let stock = Stock { ml: humidity * 99.0, at: second(7) };
-            materials[0].stock = Some(stock);
-            materials[1].most_water = Some(humidity);
-            materials[2].archived = a;
-            materials[3].composition =
-                materials[3].composition.with_pace(Pace::try_new(0.5 + humidity).unwrap());
-            let tub = Tub {
-                id: "t".into(),
-                name: "Tub".into(),
-                mix: vec![Part { material: "glazing".into(), parts: 1.0 }],
-                mixed_at: second(3),
-                mixed_ml: 20.0,
-                level: stock,
-                tightness: if b { Tightness::Leaky } else { Tightness::Airtight },
-                keeps_days: c.then_some(4.5),
-                checks: vec![TubCheck { at: second(5), found: vec![Trouble::Skin] }],
-                archived: d,
-            };
-            let way = |steps: &Vec<Step>| OwnWay {
-                id: "w".into(),
-                name: "Way".into(),
-                why: "because".into(),
-                steps: steps.iter().map(|s| Step { laid_at: None, ..s.clone() }).collect(),
-            };
-            let ways = pictures.first().map(way).into_iter().collect();
-            let seal = SealRecord {
-                choice: c.then(|| VarnishChoice {
-                    carrier: if a { Carrier::Solvent } else { Carrier::WaterBorne },
-                    finish: Finish::Matte,
-                    purpose: Purpose::HighGloss,
-                    coats: 4,
-                    isolation: d,
-                    isolation_reason: d.then(|| "a damp house".into()),
-                    strokes: Strokes::Crossed,
-                    edge_cm: humidity * 10.0,
-                }),
-                inspected_at: a.then(|| second(11)),
-                anyway: vec![SealAnyway {
-                    at: second(12),
-                    step: "s0".into(),
-                    reason: "the van waits".into(),
-                    against: vec!["The film is cured".into()],
-                }],
-                troubles: vec![TroubleFound {
-                    at: second(13),
-                    step: "s0".into(),
-                    trouble: SealTrouble::White,
-                }],
-            };
-            let room = RoomAhead {
-                follows: Room { held_c: b.then_some(19.0), ..Room::default() },
-                source: AirSource::Readings,
-                taken_at: c.then(|| second(14)),
-            };
-            StudioDocument {
-                room,
-                flat_places: places,
-                setup_min: humidity * 30.0,
-                schools: Schools {
-                    thinning: if a { Thinning::WaterAllowed } else { Thinning::MediumOnly },
-                    waiting: if b { Waiting::Patient } else { Waiting::Brisk },
-                    fresh_eyes: c,
-                    isolation_coat: d,
-                },
-                tubs: vec![tub],
-                ways,
-                materials,
-                pictures: pictures
-                    .into_iter()
-                    .enumerate()
-                    .map(|(i, steps)| Picture {
-                        due: Some(day(20)),
-                        absorbs_um: 20.0,
-                        seal: seal.clone(),
-                        thinning: a.then(|| ThinningChoice {
-                            school: Thinning::WaterAllowed,
-                            reason: "a wash".into(),
-                        }),
-                        set_aside: vec![SetAside {
-                            rule: "large-cup".into(),
-                            step: "s0".into(),
-                            reason: "stirred long".into(),
-                            at: second(9),
-                        }],
-                        ..Picture::new(format!("p{i}"), (24.5, 30.0), steps)
-                    })
-                    .collect(),
-                ..StudioDocument::new(
-                    "Test room",
-                    StudioHours::try_new(zone, hours, vec![Closed { from: day(1), to: day(3) }])
-                        .unwrap(),
-                    AirSeries::new(air, vec![(1_800_000_000.0, air)]),
-                )
-            }
-        })
 }
 
 proptest! {
     #![proptest_config(ProptestConfig { failure_persistence: None, ..ProptestConfig::with_cases(64) })]
 
     #[test]
-    fn every_studio_that_is_written_is_read_as_the_same(studio in studios()) {
-        let bytes = serde_json::to_vec(&write_document(&studio)).unwrap();
+    fn every_studio_that_is_written_is_read_as_the_same(studio in full_studio()) {
+        let bytes = serde_json::to_vec(&Document::of(&studio)).unwrap();
         let again = read_document(&bytes).map_err(|e| TestCaseError::fail(e.to_string()))?;
-        prop_assert_eq!(&again.pictures, &studio.pictures);
-        prop_assert_eq!(&again.hours, &studio.hours);
-        prop_assert_eq!(&again.air, &studio.air);
-        prop_assert_eq!(again.schools, studio.schools);
-        prop_assert_eq!(again.room, studio.room);
-        prop_assert_eq!(&again.materials, &studio.materials);
-        prop_assert_eq!(&again.tubs, &studio.tubs);
-        prop_assert_eq!(&again.ways, &studio.ways);
+        prop_assert_eq!(again, studio);
     }
 
     #[test]
     fn a_document_cut_anywhere_is_refused_and_never_taken_in_part(share in 0.0f64..1.0) {
         let demo = demo_studio(second(0)).unwrap();
-        let bytes = serde_json::to_vec(&write_document(&demo)).unwrap();
+        let bytes = serde_json::to_vec(&Document::of(&demo)).unwrap();
         let cut = (bytes.len() as f64 * share) as usize;
         prop_assert!(read_document(&bytes[..cut.min(bytes.len() - 1)]).is_err());
     }
@@ -204,7 +35,7 @@ proptest! {
 /// The demo with the value at a JSON pointer replaced.
 fn broken(pointer: &str, value: Value) -> String {
     let demo = demo_studio(second(0)).unwrap();
-    let mut document = serde_json::to_value(write_document(&demo)).unwrap();
+    let mut document = serde_json::to_value(Document::of(&demo)).unwrap();
     *document.pointer_mut(pointer).unwrap() = value;
     read_document(document.to_string().as_bytes()).unwrap_err().to_string()
 }
@@ -327,7 +158,7 @@ fn the_schema_refuses_what_the_reader_refuses_of_a_field() {
         (schema.is_valid(document), read_document(document.to_string().as_bytes()).is_ok())
     };
     let demo = demo_studio(second(1_800_000_000)).unwrap();
-    let whole = serde_json::to_value(write_document(&demo)).unwrap();
+    let whole = serde_json::to_value(Document::of(&demo)).unwrap();
     assert_eq!(both(&whole), (true, true));
     for (pointer, values) in [
         (

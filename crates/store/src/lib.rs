@@ -1,34 +1,41 @@
 //! Ulvek's data in MariaDB: the only place with SQL.
 //!
-//! A studio's settings, its shelf, and a picture with its steps are each one aggregate: read whole, written
-//! whole, in one row with a version. Every write names the version it was made on, and a stale
+//! A studio's settings, its air, its shelf, and a picture with its steps are each one aggregate: read
+//! whole, written whole, with a version. Every write names the version it was made on, and a stale
 //! one changes nothing. Each write leaves a revision, so that it can be undone and redone.
 //! Functions take a connection, so that a caller can put several into one transaction.
 
-mod body;
+mod air;
+mod air_body;
 mod error;
+mod log;
 mod photograph;
 mod picture;
+mod picture_body;
 mod revision;
 mod seal_body;
+mod settings_body;
 mod shelf;
 mod shelf_body;
 mod studio;
+mod versioned;
 
+pub use air::{AirState, save_air, undo_air};
 pub use error::StoreError;
+pub use log::{Done, LaidCoatBody, LogEntry, log_of};
 pub use photograph::{
     NewPhotograph, Photograph, Rendition, add_photograph, delete_photograph, load_rendition,
     name_photograph, photographs_of, photographs_of_studio, restore_photograph,
 };
 pub use picture::{
     StoredPicture, count_pictures, create_picture, delete_picture, load_picture, restore_picture,
-    save_picture, step_picture, studio_of,
+    save_picture, studio_of, undo_picture,
 };
 pub use revision::{Direction, History};
-pub use shelf::{ShelfState, hold_shelf, save_shelf, step_shelf};
+pub use shelf::{ShelfState, hold_shelf, save_shelf, undo_shelf};
 pub use studio::{
     StoredStudio, StudioListing, StudioState, create_studio, delete_studio, is_begun, list_studios,
-    load_studio, restore_studio, save_settings, step_settings, studio_state,
+    load_studio, restore_studio, save_settings, studio_state, undo_settings,
 };
 
 use sqlx::mysql::{MySqlPool, MySqlPoolOptions};

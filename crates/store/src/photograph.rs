@@ -1,6 +1,7 @@
 //! Photographs of pictures: kept as they came out of the check, beside the picture they show.
 
 use crate::StoreError;
+use crate::log::{self, Done};
 use chrono::{DateTime, Utc};
 use sqlx::{FromRow, MySqlConnection};
 use uuid::Uuid;
@@ -69,8 +70,8 @@ pub async fn add_photograph(
          SELECT ?, id, ?, ?, ?, ?, ?, ?, ?, ? FROM picture WHERE id = ? AND deleted_at IS NULL",
     )
     .bind(id)
-    .bind(new.taken_at)
-    .bind(at)
+    .bind(new.taken_at.naive_utc())
+    .bind(at.naive_utc())
     .bind(&new.step)
     .bind(&new.caption)
     .bind(new.size.0)
@@ -80,7 +81,13 @@ pub async fn add_photograph(
     .bind(picture)
     .execute(&mut *conn)
     .await?;
-    if done.rows_affected() == 1 { Ok(id) } else { Err(StoreError::NotFound) }
+    if done.rows_affected() != 1 {
+        return Err(StoreError::NotFound);
+    }
+    let what = Done::Photographed { photograph: id };
+    let taken = (&what, new.step.as_deref(), new.taken_at);
+    log::append(conn, picture, taken, (at, None)).await?;
+    Ok(id)
 }
 
 /// The photographs of a picture, the first taken first.
@@ -144,7 +151,7 @@ pub async fn load_rendition(
     Ok(bytes)
 }
 
-/// Changes what is said of a photograph of `picture`.
+/// Changes what is said of a photograph of `picture`; the log is corrected. Belongs in a transaction.
 ///
 /// # Errors
 /// [`StoreError::NotFound`] when that picture has no such photograph.
@@ -152,22 +159,28 @@ pub async fn name_photograph(
     conn: &mut MySqlConnection,
     (picture, id): (Uuid, Uuid),
     (taken_at, step, caption): (DateTime<Utc>, Option<&str>, &str),
+    at: DateTime<Utc>,
 ) -> Result<(), StoreError> {
     let done = sqlx::query(
         "UPDATE photograph SET taken_at = ?, step_code = ?, caption = ? \
          WHERE id = ? AND picture_id = ? AND deleted_at IS NULL",
     )
-    .bind(taken_at)
+    .bind(taken_at.naive_utc())
     .bind(step)
     .bind(caption)
     .bind(id)
     .bind(picture)
-    .execute(conn)
+    .execute(&mut *conn)
     .await?;
-    if done.rows_affected() == 1 { Ok(()) } else { Err(StoreError::NotFound) }
+    if done.rows_affected() != 1 {
+        return Err(StoreError::NotFound);
+    }
+    let corrected = log::photographed(conn, (picture, id)).await?;
+    let what = Done::Photographed { photograph: id };
+    log::append(conn, picture, (&what, step, taken_at), (at, corrected)).await
 }
 
-/// Takes a photograph away; it can be restored.
+/// Takes a photograph away; it can be restored. Belongs in a transaction.
 ///
 /// # Errors
 /// [`StoreError::NotFound`] when there is none.
@@ -178,25 +191,46 @@ pub async fn delete_photograph(
 ) -> Result<(), StoreError> {
     let done =
         sqlx::query("UPDATE photograph SET deleted_at = ? WHERE id = ? AND deleted_at IS NULL")
-            .bind(at)
+            .bind(at.naive_utc())
             .bind(id)
-            .execute(conn)
+            .execute(&mut *conn)
             .await?;
-    if done.rows_affected() == 1 { Ok(()) } else { Err(StoreError::NotFound) }
+    if done.rows_affected() != 1 {
+        return Err(StoreError::NotFound);
+    }
+    let (picture, ..) = taken(conn, id).await?;
+    let Some(number) = log::photographed(conn, (picture, id)).await? else { return Ok(()) };
+    log::append(conn, picture, (&Done::TakenBack {}, None, at), (at, Some(number))).await
 }
 
-/// Brings a photograph back.
+/// Brings a photograph back. Belongs in a transaction.
 ///
 /// # Errors
 /// [`StoreError::NotFound`] when there never was one.
-pub async fn restore_photograph(conn: &mut MySqlConnection, id: Uuid) -> Result<Uuid, StoreError> {
+pub async fn restore_photograph(
+    conn: &mut MySqlConnection,
+    id: Uuid,
+    at: DateTime<Utc>,
+) -> Result<Uuid, StoreError> {
     sqlx::query("UPDATE photograph SET deleted_at = NULL WHERE id = ?")
         .bind(id)
         .execute(&mut *conn)
         .await?;
-    let (picture,): (Uuid,) = sqlx::query_as("SELECT picture_id FROM photograph WHERE id = ?")
+    let (picture, taken_at, step) = taken(conn, id).await?;
+    if log::photographed(conn, (picture, id)).await?.is_none() {
+        let what = Done::Photographed { photograph: id };
+        log::append(conn, picture, (&what, step.as_deref(), taken_at), (at, None)).await?;
+    }
+    Ok(picture)
+}
+
+/// Of which picture a photograph was taken, when, and of which step.
+async fn taken(
+    conn: &mut MySqlConnection,
+    id: Uuid,
+) -> Result<(Uuid, DateTime<Utc>, Option<String>), StoreError> {
+    Ok(sqlx::query_as("SELECT picture_id, taken_at, step_code FROM photograph WHERE id = ?")
         .bind(id)
         .fetch_one(conn)
-        .await?;
-    Ok(picture)
+        .await?)
 }

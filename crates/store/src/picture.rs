@@ -1,8 +1,10 @@
 //! Pictures: one row each, written whole, with a version.
 
 use crate::StoreError;
-use crate::body::PictureBody;
+use crate::log::{self, LogEntry};
+use crate::picture_body::PictureBody;
 use crate::revision::{self, Direction, History};
+use crate::versioned::{PICTURE, Value, json};
 use chrono::{DateTime, Utc};
 use sqlx::{FromRow, MySqlConnection};
 use ulvek_core::picture::Picture;
@@ -33,25 +35,25 @@ pub(crate) struct PictureRow {
 }
 
 impl PictureRow {
-    pub fn into_stored(self, history: History) -> Result<StoredPicture, StoreError> {
+    pub fn into_stored(
+        self,
+        log: &[LogEntry],
+        history: History,
+    ) -> Result<StoredPicture, StoreError> {
         let body: PictureBody = serde_json::from_str(&self.body)
             .map_err(|e| StoreError::Unreadable(format!("picture {}: {e}", self.code)))?;
         Ok(StoredPicture {
             id: self.id,
             studio: self.studio_id,
             version: self.version,
-            picture: body.into_picture(self.code),
+            picture: log::played(log, body.into_picture(self.code)),
             history,
         })
     }
 }
 
-fn text(body: &PictureBody) -> Result<String, StoreError> {
-    serde_json::to_string(body).map_err(|e| StoreError::Unreadable(e.to_string()))
-}
-
-/// Adds a picture to a studio, last in order. Belongs in a transaction: it writes the row and its
-/// first revision.
+/// Adds a picture to a studio, last in order. Belongs in a transaction: it writes the row, its first
+/// revision and what was done on it.
 ///
 /// # Errors
 /// [`StoreError`].
@@ -62,7 +64,6 @@ pub async fn create_picture(
     at: DateTime<Utc>,
 ) -> Result<Uuid, StoreError> {
     let id = Uuid::now_v7();
-    let body = PictureBody::of(picture);
     sqlx::query(
         "INSERT INTO picture (id, studio_id, code, position, title, due, body, version) \
          SELECT ?, ?, ?, COALESCE(MAX(position), 0) + 1, ?, ?, ?, 1 \
@@ -73,11 +74,12 @@ pub async fn create_picture(
     .bind(&picture.id)
     .bind(&picture.title)
     .bind(picture.due)
-    .bind(text(&body)?)
+    .bind(json(&PictureBody::plan_of(picture))?)
     .bind(studio)
     .execute(&mut *conn)
     .await?;
-    revision::record(conn, id, "begin the picture", &body, at).await?;
+    revision::record(conn, id, "begin the picture", &PictureBody::of(picture), at).await?;
+    log::enter(conn, id, picture, at).await?;
     Ok(id)
 }
 
@@ -109,7 +111,8 @@ pub async fn load_picture(
     .fetch_one(&mut *conn)
     .await?;
     let history = revision::history(conn, id).await?;
-    row.into_stored(history)
+    let log = log::log_of(conn, id).await?;
+    row.into_stored(&log, history)
 }
 
 /// Replaces a picture that is at version `given` and records a revision called `label`. Belongs in
@@ -125,49 +128,43 @@ pub async fn save_picture(
     label: &str,
     at: DateTime<Utc>,
 ) -> Result<i64, StoreError> {
-    let body = PictureBody::of(picture);
-    replace(conn, id, given, picture, &body).await?;
-    revision::record(conn, id, label, &body, at).await?;
-    Ok(given + 1)
+    let version = replaced(conn, (id, given), picture).await?;
+    revision::record(conn, id, label, &PictureBody::of(picture), at).await?;
+    log::enter(conn, id, picture, at).await?;
+    Ok(version)
 }
 
-/// Undoes or redoes the last edit of a picture that is at version `given`. Belongs in a
-/// transaction. Returns the new version.
+/// Undoes or redoes the last edit of a picture that is at version `given`, also what was logged: that
+/// is corrected at `at`. Belongs in a transaction. Returns the new version.
 ///
 /// # Errors
-/// [`StoreError::Stale`], or [`StoreError::NoSuchRevision`] when there is nothing to step to.
-pub async fn step_picture(
+/// [`StoreError::Stale`], or [`StoreError::NoSuchRevision`] when there is nothing to go to.
+pub async fn undo_picture(
     conn: &mut MySqlConnection,
     id: Uuid,
     given: i64,
     direction: Direction,
+    at: DateTime<Utc>,
 ) -> Result<i64, StoreError> {
     let stored = load_picture(conn, id).await?;
-    let body: PictureBody = revision::step(conn, id, direction).await?;
-    let picture = body.clone().into_picture(stored.picture.id);
-    replace(conn, id, given, &picture, &body).await?;
-    Ok(given + 1)
+    let body: PictureBody = revision::go(conn, id, direction).await?;
+    let picture = body.into_picture(stored.picture.id);
+    let version = replaced(conn, (id, given), &picture).await?;
+    log::enter(conn, id, &picture, at).await?;
+    Ok(version)
 }
 
-async fn replace(
+async fn replaced(
     conn: &mut MySqlConnection,
-    id: Uuid,
-    given: i64,
+    row: (Uuid, i64),
     picture: &Picture,
-    body: &PictureBody,
-) -> Result<(), StoreError> {
-    let done = sqlx::query(
-        "UPDATE picture SET title = ?, due = ?, body = ?, version = version + 1 \
-         WHERE id = ? AND version = ? AND deleted_at IS NULL",
-    )
-    .bind(&picture.title)
-    .bind(picture.due)
-    .bind(text(body)?)
-    .bind(id)
-    .bind(given)
-    .execute(&mut *conn)
-    .await?;
-    if done.rows_affected() == 1 { Ok(()) } else { Err(why_not(conn, id, given).await) }
+) -> Result<i64, StoreError> {
+    let columns = [
+        ("title", Value::Text(picture.title.clone())),
+        ("due", Value::Day(picture.due)),
+        ("body", Value::Text(json(&PictureBody::plan_of(picture))?)),
+    ];
+    PICTURE.update(conn, row, columns).await
 }
 
 /// How many pictures a studio has.
@@ -183,14 +180,6 @@ pub async fn count_pictures(conn: &mut MySqlConnection, studio: Uuid) -> Result<
     Ok(usize::try_from(count).unwrap_or_default())
 }
 
-/// Why a write with a version changed no row.
-async fn why_not(conn: &mut MySqlConnection, id: Uuid, given: i64) -> StoreError {
-    match load_picture(conn, id).await {
-        Ok(stored) => StoreError::Stale { given, current: stored.version },
-        Err(error) => error,
-    }
-}
-
 /// Takes a picture away; it can be restored.
 ///
 /// # Errors
@@ -201,16 +190,7 @@ pub async fn delete_picture(
     given: i64,
     at: DateTime<Utc>,
 ) -> Result<(), StoreError> {
-    let done = sqlx::query(
-        "UPDATE picture SET deleted_at = ?, version = version + 1 \
-         WHERE id = ? AND version = ? AND deleted_at IS NULL",
-    )
-    .bind(at)
-    .bind(id)
-    .bind(given)
-    .execute(&mut *conn)
-    .await?;
-    if done.rows_affected() == 1 { Ok(()) } else { Err(why_not(conn, id, given).await) }
+    PICTURE.take_away(conn, (id, given), at).await
 }
 
 /// Brings a deleted picture back.
@@ -221,12 +201,6 @@ pub async fn restore_picture(
     conn: &mut MySqlConnection,
     id: Uuid,
 ) -> Result<StoredPicture, StoreError> {
-    sqlx::query(
-        "UPDATE picture SET deleted_at = NULL, version = version + 1 \
-         WHERE id = ? AND deleted_at IS NOT NULL",
-    )
-    .bind(id)
-    .execute(&mut *conn)
-    .await?;
+    PICTURE.bring_back(conn, id).await?;
     load_picture(conn, id).await
 }

@@ -4,6 +4,7 @@
 //! drops the revisions that were ahead of it.
 
 use crate::StoreError;
+use crate::versioned::json;
 use chrono::{DateTime, Utc};
 use serde::{Serialize, de::DeserializeOwned};
 use sqlx::MySqlConnection;
@@ -11,9 +12,9 @@ use std::collections::HashMap;
 use uuid::Uuid;
 
 /// Revisions kept of one aggregate. [practice]
-const KEPT: i64 = 200;
+pub(crate) const KEPT: i64 = 200;
 
-/// Which way to step through the revisions.
+/// Which way to go through the revisions.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub enum Direction {
     /// Back to the one before.
@@ -31,14 +32,14 @@ pub struct History {
     pub redo: Option<String>,
 }
 
-/// Records `body` as the current revision.
+/// Records `body` as the current revision; returns its number.
 pub(crate) async fn record(
     conn: &mut MySqlConnection,
     owner: Uuid,
     label: &str,
     body: &impl Serialize,
     at: DateTime<Utc>,
-) -> Result<(), StoreError> {
+) -> Result<i64, StoreError> {
     let current = current(conn, owner).await?.unwrap_or(0);
     // Rows are named one by one: a range would lock the gaps beside it, and two painters who edit
     // different pictures would wait for each other.
@@ -54,7 +55,6 @@ pub(crate) async fn record(
             .await?;
     }
     mark(conn, owner, current, false).await?;
-    let text = serde_json::to_string(body).map_err(|e| StoreError::Unreadable(e.to_string()))?;
     sqlx::query(
         "INSERT INTO revision (owner_id, number, label, body, is_current, made_at) \
          VALUES (?, ?, ?, ?, TRUE, ?)",
@@ -62,15 +62,15 @@ pub(crate) async fn record(
     .bind(owner)
     .bind(current + 1)
     .bind(label.chars().take(200).collect::<String>())
-    .bind(text)
-    .bind(at)
+    .bind(json(body)?)
+    .bind(at.naive_utc())
     .execute(&mut *conn)
     .await?;
-    Ok(())
+    Ok(current + 1)
 }
 
 /// Moves the mark one revision back or forward and returns the body found there.
-pub(crate) async fn step<T: DeserializeOwned>(
+pub(crate) async fn go<T: DeserializeOwned>(
     conn: &mut MySqlConnection,
     owner: Uuid,
     direction: Direction,
@@ -151,7 +151,11 @@ async fn mark(
     Ok(())
 }
 
-async fn current(conn: &mut MySqlConnection, owner: Uuid) -> Result<Option<i64>, StoreError> {
+/// The number of the current revision.
+pub(crate) async fn current(
+    conn: &mut MySqlConnection,
+    owner: Uuid,
+) -> Result<Option<i64>, StoreError> {
     let row: Option<(i64,)> =
         sqlx::query_as("SELECT number FROM revision WHERE owner_id = ? AND is_current")
             .bind(owner)

@@ -1,12 +1,11 @@
-//! How sealing, and the room ahead, are written into JSON columns.
+//! How sealing is written into JSON columns.
 
 use chrono::{DateTime, Utc};
 use serde::{Deserialize, Serialize};
-use ulvek_core::air::Room;
-use ulvek_core::seal::{
+use ulvek_core::mix::Finish;
+use ulvek_core::picture::{
     Carrier, Purpose, SealAnyway, SealRecord, SealTrouble, Strokes, TroubleFound, VarnishChoice,
 };
-use ulvek_core::studio::{AirSource, Finish, RoomAhead};
 
 #[derive(Clone, Default, Serialize, Deserialize)]
 pub(crate) struct SealBody {
@@ -38,6 +37,11 @@ struct AnywayBody {
 }
 
 impl SealBody {
+    /// The same with what was decided alone: what was done is kept in the log.
+    pub fn without_log(self) -> Self {
+        Self { choice: self.choice, ..Self::default() }
+    }
+
     pub fn of(seal: &SealRecord) -> Self {
         Self {
             choice: seal.choice.as_ref().map(|c| ChoiceBody {
@@ -93,46 +97,6 @@ impl SealBody {
                 .into_iter()
                 .map(|(at, step, trouble)| TroubleFound { at, step, trouble })
                 .collect(),
-        }
-    }
-}
-
-#[derive(Clone, Serialize, Deserialize)]
-pub(crate) struct AheadBody {
-    source: AirSource,
-    taken_at: Option<DateTime<Utc>>,
-    held_c: Option<f64>,
-    warmer_k: f64,
-    lag_h: f64,
-    changes_per_h: f64,
-    moisture_g_m3_h: f64,
-}
-
-impl AheadBody {
-    pub fn of(ahead: &RoomAhead) -> Self {
-        let room = ahead.follows;
-        Self {
-            source: ahead.source,
-            taken_at: ahead.taken_at,
-            held_c: room.held_c,
-            warmer_k: room.warmer_k,
-            lag_h: room.lag_h,
-            changes_per_h: room.changes_per_h,
-            moisture_g_m3_h: room.moisture_g_m3_h,
-        }
-    }
-
-    pub fn into_room(self) -> RoomAhead {
-        RoomAhead {
-            source: self.source,
-            taken_at: self.taken_at,
-            follows: Room {
-                held_c: self.held_c,
-                warmer_k: self.warmer_k,
-                lag_h: self.lag_h,
-                changes_per_h: self.changes_per_h,
-                moisture_g_m3_h: self.moisture_g_m3_h,
-            },
         }
     }
 }

@@ -3,9 +3,10 @@
 use crate::StoreError;
 use crate::revision::{self, Direction, History};
 use crate::shelf_body::ShelfBody;
+use crate::versioned::{SHELF, Value, json};
 use chrono::{DateTime, Utc};
 use sqlx::MySqlConnection;
-use ulvek_core::studio::StudioDocument;
+use ulvek_core::studio::Studio;
 use uuid::Uuid;
 
 /// Version of a shelf, and what can be undone and redone of it.
@@ -17,32 +18,28 @@ pub struct ShelfState {
     pub history: History,
 }
 
-fn text(body: &ShelfBody) -> Result<String, StoreError> {
-    serde_json::to_string(body).map_err(|e| StoreError::Unreadable(e.to_string()))
-}
-
 pub(crate) async fn insert_shelf(
     conn: &mut MySqlConnection,
     studio: Uuid,
-    document: &StudioDocument,
+    of: &Studio,
     at: DateTime<Utc>,
 ) -> Result<(), StoreError> {
     let owner = Uuid::now_v7();
-    let body = ShelfBody::of(document);
+    let body = ShelfBody::of(of);
     sqlx::query("INSERT INTO shelf (studio_id, owner_id, body, version) VALUES (?, ?, ?, 1)")
         .bind(studio)
         .bind(owner)
-        .bind(text(&body)?)
+        .bind(json(&body)?)
         .execute(&mut *conn)
         .await?;
-    revision::record(conn, owner, "fill the shelf", &body, at).await
+    revision::record(conn, owner, "fill the shelf", &body, at).await.map(|_| ())
 }
 
-/// Fills in materials, tubs and ways of `document`.
+/// Fills in materials, tubs and ways of `of`.
 pub(crate) async fn load_shelf(
     conn: &mut MySqlConnection,
     studio: Uuid,
-    document: &mut StudioDocument,
+    of: &mut Studio,
 ) -> Result<ShelfState, StoreError> {
     let (owner, body, version): (Uuid, String, i64) =
         sqlx::query_as("SELECT owner_id, body, version FROM shelf WHERE studio_id = ?")
@@ -51,7 +48,7 @@ pub(crate) async fn load_shelf(
             .await?;
     let body: ShelfBody = serde_json::from_str(&body)
         .map_err(|e| StoreError::Unreadable(format!("shelf of {studio}: {e}")))?;
-    body.fill(document)?;
+    body.fill(of)?;
     Ok(ShelfState { version, history: revision::history(conn, owner).await? })
 }
 
@@ -69,7 +66,7 @@ pub async fn hold_shelf(conn: &mut MySqlConnection, studio: Uuid) -> Result<(), 
     Ok(())
 }
 
-/// Replaces the shelf (materials, tubs, ways of `document`) of a studio at version `given`. Belongs
+/// Replaces the shelf (materials, tubs, ways of `of`) of a studio at version `given`. Belongs
 /// in a transaction, before anything is read in it: from here on no picture can begin to use what
 /// the shelf no longer holds. Returns the new version.
 ///
@@ -79,32 +76,39 @@ pub async fn save_shelf(
     conn: &mut MySqlConnection,
     studio: Uuid,
     given: i64,
-    document: &StudioDocument,
+    of: &Studio,
     label: &str,
     at: DateTime<Utc>,
 ) -> Result<i64, StoreError> {
-    let body = ShelfBody::of(document);
-    replace(conn, studio, given, &body).await?;
+    let body = ShelfBody::of(of);
+    let version = replaced(conn, (studio, given), &body).await?;
     let owner = owner(conn, studio).await?;
     revision::record(conn, owner, label, &body, at).await?;
-    Ok(given + 1)
+    Ok(version)
 }
 
 /// Undoes or redoes the last edit of the shelf at version `given`. Belongs in a transaction.
 /// Returns the new version.
 ///
 /// # Errors
-/// [`StoreError::Stale`], or [`StoreError::NoSuchRevision`] when there is nothing to step to.
-pub async fn step_shelf(
+/// [`StoreError::Stale`], or [`StoreError::NoSuchRevision`] when there is nothing to go to.
+pub async fn undo_shelf(
     conn: &mut MySqlConnection,
     studio: Uuid,
     given: i64,
     direction: Direction,
 ) -> Result<i64, StoreError> {
     let owner = owner(conn, studio).await?;
-    let body: ShelfBody = revision::step(conn, owner, direction).await?;
-    replace(conn, studio, given, &body).await?;
-    Ok(given + 1)
+    let body: ShelfBody = revision::go(conn, owner, direction).await?;
+    replaced(conn, (studio, given), &body).await
+}
+
+async fn replaced(
+    conn: &mut MySqlConnection,
+    row: (Uuid, i64),
+    body: &ShelfBody,
+) -> Result<i64, StoreError> {
+    SHELF.update(conn, row, [("body", Value::Text(json(body)?))]).await
 }
 
 async fn owner(conn: &mut MySqlConnection, studio: Uuid) -> Result<Uuid, StoreError> {
@@ -113,28 +117,4 @@ async fn owner(conn: &mut MySqlConnection, studio: Uuid) -> Result<Uuid, StoreEr
         .fetch_one(conn)
         .await?;
     Ok(owner)
-}
-
-async fn replace(
-    conn: &mut MySqlConnection,
-    studio: Uuid,
-    given: i64,
-    body: &ShelfBody,
-) -> Result<(), StoreError> {
-    let done = sqlx::query(
-        "UPDATE shelf SET body = ?, version = version + 1 WHERE studio_id = ? AND version = ?",
-    )
-    .bind(text(body)?)
-    .bind(studio)
-    .bind(given)
-    .execute(&mut *conn)
-    .await?;
-    if done.rows_affected() == 1 {
-        return Ok(());
-    }
-    let (current,): (i64,) = sqlx::query_as("SELECT version FROM shelf WHERE studio_id = ?")
-        .bind(studio)
-        .fetch_one(conn)
-        .await?;
-    Err(StoreError::Stale { given, current })
 }

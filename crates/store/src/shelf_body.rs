@@ -1,15 +1,12 @@
 //! How a shelf is written into its JSON column.
 
 use crate::StoreError;
-use crate::body::{MixBody, StepBody, mix_body, mix_of};
+use crate::picture_body::{MixBody, StepBody, mix_body, mix_of};
 use chrono::{DateTime, Utc};
 use serde::{Deserialize, Serialize};
-use ulvek_core::film::Composition;
+use ulvek_core::mix::{Composition, Finish, Line, Material, MaterialKind, Opacity, Stock, Swatch};
 use ulvek_core::quantity::Pace;
-use ulvek_core::studio::{
-    Finish, Line, Material, MaterialKind, Opacity, OwnWay, Stock, StudioDocument, Swatch,
-    Tightness, Trouble, Tub, TubCheck,
-};
+use ulvek_core::studio::{OwnWay, Studio, Tightness, Tub, TubCheck, TubTrouble};
 
 /// Materials, tubs and own ways of working.
 #[derive(Serialize, Deserialize)]
@@ -71,7 +68,7 @@ struct TubBody {
     level: Stock,
     tightness: Tightness,
     keeps_days: Option<f64>,
-    checks: Vec<(DateTime<Utc>, Vec<Trouble>)>,
+    checks: Vec<(DateTime<Utc>, Vec<TubTrouble>)>,
     archived: bool,
 }
 
@@ -169,11 +166,11 @@ impl TubBody {
 }
 
 impl ShelfBody {
-    pub fn of(document: &StudioDocument) -> Self {
+    pub fn of(studio: &Studio) -> Self {
         Self {
-            materials: document.materials.iter().map(MaterialBody::of).collect(),
-            tubs: document.tubs.iter().map(TubBody::of).collect(),
-            ways: document
+            materials: studio.materials.iter().map(MaterialBody::of).collect(),
+            tubs: studio.tubs.iter().map(TubBody::of).collect(),
+            ways: studio
                 .ways
                 .iter()
                 .map(|w| WayBody {
@@ -186,15 +183,15 @@ impl ShelfBody {
         }
     }
 
-    /// Puts the shelf into `document`.
-    pub fn fill(self, document: &mut StudioDocument) -> Result<(), StoreError> {
-        document.materials = self
+    /// Puts the shelf into `studio`.
+    pub fn fill(self, studio: &mut Studio) -> Result<(), StoreError> {
+        studio.materials = self
             .materials
             .into_iter()
             .map(MaterialBody::into_material)
             .collect::<Result<_, _>>()?;
-        document.tubs = self.tubs.into_iter().map(TubBody::into_tub).collect();
-        document.ways = self
+        studio.tubs = self.tubs.into_iter().map(TubBody::into_tub).collect();
+        studio.ways = self
             .ways
             .into_iter()
             .map(|w| OwnWay {

@@ -1,13 +1,16 @@
-//! Studios: settings in one row with a version, the shelf and the pictures beside it.
+//! Studios: settings in one row with a version; air, shelf and pictures beside it.
 
 use crate::StoreError;
-use crate::body::SettingsBody;
+use crate::air::{self, AirState};
+use crate::log;
 use crate::picture::{PictureRow, StoredPicture, create_picture};
 use crate::revision::{self, Direction, History};
+use crate::settings_body::SettingsBody;
 use crate::shelf::{self, ShelfState};
+use crate::versioned::{STUDIO, Value, json};
 use chrono::{DateTime, Utc};
 use sqlx::{FromRow, MySqlConnection};
-use ulvek_core::studio::StudioDocument;
+use ulvek_core::studio::Studio;
 use uuid::Uuid;
 
 /// A studio in a list.
@@ -28,12 +31,14 @@ pub struct StoredStudio {
     pub id: Uuid,
     /// Version of its settings.
     pub version: i64,
-    /// Settings, shelf and pictures; pictures in the order of `pictures`.
-    pub document: StudioDocument,
+    /// Settings, air, shelf and pictures; pictures in the order of `pictures`.
+    pub studio: Studio,
     /// Key, version and history of each picture.
     pub pictures: Vec<StoredPicture>,
     /// What can be undone and redone of the settings.
     pub history: History,
+    /// The air's own version and history.
+    pub air: AirState,
     /// The shelf's own version and history.
     pub shelf: ShelfState,
 }
@@ -65,16 +70,7 @@ pub async fn delete_studio(
     given: i64,
     at: DateTime<Utc>,
 ) -> Result<(), StoreError> {
-    let done = sqlx::query(
-        "UPDATE studio SET deleted_at = ?, version = version + 1 \
-         WHERE id = ? AND version = ? AND deleted_at IS NULL",
-    )
-    .bind(at)
-    .bind(id)
-    .bind(given)
-    .execute(&mut *conn)
-    .await?;
-    if done.rows_affected() == 1 { Ok(()) } else { Err(why_not(conn, id, given).await) }
+    STUDIO.take_away(conn, (id, given), at).await
 }
 
 /// Brings a studio back that was taken away.
@@ -82,28 +78,7 @@ pub async fn delete_studio(
 /// # Errors
 /// [`StoreError::NotFound`] when there never was one.
 pub async fn restore_studio(conn: &mut MySqlConnection, id: Uuid) -> Result<(), StoreError> {
-    sqlx::query(
-        "UPDATE studio SET deleted_at = NULL, version = version + 1 \
-         WHERE id = ? AND deleted_at IS NOT NULL",
-    )
-    .bind(id)
-    .execute(&mut *conn)
-    .await?;
-    let _: (i64,) =
-        sqlx::query_as("SELECT version FROM studio WHERE id = ?").bind(id).fetch_one(conn).await?;
-    Ok(())
-}
-
-/// Why a write with a version changed no row.
-async fn why_not(conn: &mut MySqlConnection, id: Uuid, given: i64) -> StoreError {
-    let row = sqlx::query_as("SELECT version FROM studio WHERE id = ? AND deleted_at IS NULL")
-        .bind(id)
-        .fetch_one(conn)
-        .await;
-    match row {
-        Ok((current,)) => StoreError::Stale { given, current },
-        Err(error) => error.into(),
-    }
+    STUDIO.bring_back(conn, id).await
 }
 
 /// What a studio is made of, by versions: the same as long as nothing in it was changed.
@@ -111,6 +86,7 @@ async fn why_not(conn: &mut MySqlConnection, id: Uuid, given: i64) -> StoreError
 pub struct StudioState {
     settings: i64,
     shelf: i64,
+    air: i64,
     pictures: Vec<(Uuid, i64)>,
     photographs: Vec<(Uuid, DateTime<Utc>)>,
 }
@@ -120,8 +96,9 @@ pub struct StudioState {
 /// # Errors
 /// [`StoreError::NotFound`] when there is none.
 pub async fn studio_state(conn: &mut MySqlConnection, id: Uuid) -> Result<StudioState, StoreError> {
-    let (settings, shelf): (i64, i64) = sqlx::query_as(
-        "SELECT s.version, h.version FROM studio s JOIN shelf h ON h.studio_id = s.id \
+    let (settings, shelf, air): (i64, i64, i64) = sqlx::query_as(
+        "SELECT s.version, h.version, a.version FROM studio s \
+         JOIN shelf h ON h.studio_id = s.id JOIN air a ON a.studio_id = s.id \
          WHERE s.id = ? AND s.deleted_at IS NULL",
     )
     .bind(id)
@@ -142,7 +119,7 @@ pub async fn studio_state(conn: &mut MySqlConnection, id: Uuid) -> Result<Studio
     .bind(id)
     .fetch_all(conn)
     .await?;
-    Ok(StudioState { settings, shelf, pictures, photographs })
+    Ok(StudioState { settings, shelf, air, pictures, photographs })
 }
 
 /// Stores a whole studio as a new one. Belongs in a transaction: all of it or nothing.
@@ -151,30 +128,27 @@ pub async fn studio_state(conn: &mut MySqlConnection, id: Uuid) -> Result<Studio
 /// [`StoreError`].
 pub async fn create_studio(
     conn: &mut MySqlConnection,
-    document: &StudioDocument,
+    studio: &Studio,
     at: DateTime<Utc>,
 ) -> Result<Uuid, StoreError> {
     let id = Uuid::now_v7();
-    let body = SettingsBody::of(document);
+    let body = SettingsBody::of(studio);
     sqlx::query(
         "INSERT INTO studio (id, name, settings, version, created_at) VALUES (?, ?, ?, 1, ?)",
     )
     .bind(id)
     .bind(body.name())
-    .bind(text(&body)?)
-    .bind(at)
+    .bind(json(&body)?)
+    .bind(at.naive_utc())
     .execute(&mut *conn)
     .await?;
     revision::record(conn, id, "begin the studio", &body, at).await?;
-    shelf::insert_shelf(conn, id, document, at).await?;
-    for picture in &document.pictures {
+    air::insert_air(conn, id, studio, at).await?;
+    shelf::insert_shelf(conn, id, studio, at).await?;
+    for picture in &studio.pictures {
         create_picture(conn, id, picture, at).await?;
     }
     Ok(id)
-}
-
-fn text(body: &SettingsBody) -> Result<String, StoreError> {
-    serde_json::to_string(body).map_err(|e| StoreError::Unreadable(e.to_string()))
 }
 
 /// Reads a whole studio.
@@ -189,8 +163,9 @@ pub async fn load_studio(conn: &mut MySqlConnection, id: Uuid) -> Result<StoredS
             .await?;
     let body: SettingsBody =
         serde_json::from_str(&settings).map_err(|e| StoreError::Unreadable(e.to_string()))?;
-    let mut document = body.into_document()?;
-    let shelf = shelf::load_shelf(conn, id, &mut document).await?;
+    let (series, room, air) = air::load_air(conn, id).await?;
+    let mut studio = Studio { room, ..body.into_studio(series)? };
+    let shelf = shelf::load_shelf(conn, id, &mut studio).await?;
     let rows: Vec<PictureRow> = sqlx::query_as(
         "SELECT id, studio_id, code, body, version FROM picture \
          WHERE studio_id = ? AND deleted_at IS NULL ORDER BY position, id",
@@ -199,17 +174,19 @@ pub async fn load_studio(conn: &mut MySqlConnection, id: Uuid) -> Result<StoredS
     .fetch_all(&mut *conn)
     .await?;
     let mut histories = revision::histories_in(conn, id).await?;
+    let mut logs = log::logs_in(conn, id).await?;
     let mut pictures = Vec::with_capacity(rows.len());
     for row in rows {
         let history = histories.remove(&row.id).unwrap_or_default();
-        pictures.push(row.into_stored(history)?);
+        let log = logs.remove(&row.id).unwrap_or_default();
+        pictures.push(row.into_stored(&log, history)?);
     }
-    document.pictures = pictures.iter().map(|p| p.picture.clone()).collect();
+    studio.pictures = pictures.iter().map(|p| p.picture.clone()).collect();
     let history = revision::history(conn, id).await?;
-    Ok(StoredStudio { id, version, document, pictures, history, shelf })
+    Ok(StoredStudio { id, version, studio, pictures, history, air, shelf })
 }
 
-/// Replaces the settings of a studio at version `given`; shelf and pictures stay. Belongs in a
+/// Replaces the settings of a studio at version `given`; air, shelf and pictures stay. Belongs in a
 /// transaction. Returns the new version.
 ///
 /// # Errors
@@ -218,55 +195,41 @@ pub async fn save_settings(
     conn: &mut MySqlConnection,
     id: Uuid,
     given: i64,
-    document: &StudioDocument,
+    studio: &Studio,
     label: &str,
     at: DateTime<Utc>,
 ) -> Result<i64, StoreError> {
-    let body = SettingsBody::of(document);
-    replace(conn, id, given, &body).await?;
+    let body = SettingsBody::of(studio);
+    let version = replaced(conn, (id, given), &body).await?;
     revision::record(conn, id, label, &body, at).await?;
-    Ok(given + 1)
+    Ok(version)
 }
 
 /// Undoes or redoes the last edit of the settings at version `given`. Belongs in a transaction.
 /// Returns the new version.
 ///
 /// # Errors
-/// [`StoreError::Stale`], or [`StoreError::NoSuchRevision`] when there is nothing to step to.
-pub async fn step_settings(
+/// [`StoreError::Stale`], or [`StoreError::NoSuchRevision`] when there is nothing to go to.
+pub async fn undo_settings(
     conn: &mut MySqlConnection,
     id: Uuid,
     given: i64,
     direction: Direction,
 ) -> Result<i64, StoreError> {
-    // Revisions of pictures are kept beside: only those of a studio are stepped through here.
-    let _: (i64,) =
-        sqlx::query_as("SELECT version FROM studio WHERE id = ? AND deleted_at IS NULL")
-            .bind(id)
-            .fetch_one(&mut *conn)
-            .await?;
-    let body: SettingsBody = revision::step(conn, id, direction).await?;
-    replace(conn, id, given, &body).await?;
-    Ok(given + 1)
+    // Revisions of pictures are kept beside: only those of a studio are gone through here.
+    STUDIO.version(conn, id).await?;
+    let body: SettingsBody = revision::go(conn, id, direction).await?;
+    replaced(conn, (id, given), &body).await
 }
 
-async fn replace(
+async fn replaced(
     conn: &mut MySqlConnection,
-    id: Uuid,
-    given: i64,
+    row: (Uuid, i64),
     body: &SettingsBody,
-) -> Result<(), StoreError> {
-    let done = sqlx::query(
-        "UPDATE studio SET name = ?, settings = ?, version = version + 1 \
-         WHERE id = ? AND version = ? AND deleted_at IS NULL",
-    )
-    .bind(body.name())
-    .bind(text(body)?)
-    .bind(id)
-    .bind(given)
-    .execute(&mut *conn)
-    .await?;
-    if done.rows_affected() == 1 { Ok(()) } else { Err(why_not(conn, id, given).await) }
+) -> Result<i64, StoreError> {
+    let columns =
+        [("name", Value::Text(body.name().to_owned())), ("settings", Value::Text(json(body)?))];
+    STUDIO.update(conn, row, columns).await
 }
 
 /// Whether there ever was a studio, also one that was taken away since.

@@ -216,6 +216,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pictures/{id}/log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Everything that was entered of a picture, in the order of entry, corrections among it. */
+        get: operations["picture_log"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pictures/{id}/photographs": {
         parameters: {
             query?: never;
@@ -515,6 +532,40 @@ export interface paths {
          */
         put: operations["air_save"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/studios/{id}/air/redo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Makes the change of the air that was taken back again. */
+        post: operations["air_redo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/studios/{id}/air/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes the last change of the air back. */
+        post: operations["air_undo"];
         delete?: never;
         options?: never;
         head?: never;
@@ -902,6 +953,8 @@ export interface components {
         AirAhead: {
             /** @description Day by day. */
             days: components["schemas"]["DayOut"][];
+            /** @description What can be undone and redone of it. */
+            history: components["schemas"]["HistoryOut"];
             /** @description Hour by hour. */
             hours: components["schemas"]["HourOut"][];
             /**
@@ -922,7 +975,7 @@ export interface components {
             time_zone: string;
             /**
              * Format: int64
-             * @description Version of the studio's settings.
+             * @description Version of the air.
              */
             version: number;
             /** @description Temperatures wanted for varnish, lowest and highest [C]. */
@@ -965,7 +1018,7 @@ export interface components {
             source: "constant" | "forecast" | "readings";
             /**
              * Format: int64
-             * @description The version of the studio's settings.
+             * @description The version of the air.
              */
             version: number;
         };
@@ -1147,7 +1200,7 @@ export interface components {
              */
             total_ml?: number | null;
             /** @description What was turned since, in order; the others follow each turn. */
-            turns?: components["schemas"]["Turn"][];
+            turns?: components["schemas"]["TurnDoc"][];
             /**
              * Format: double
              * @description Wet film of the coat [um].
@@ -1168,15 +1221,15 @@ export interface components {
              * @description The share the mix has, when its materials say it.
              */
             share: number | null;
-            /** @description `retarder`, `water` or `binder`. */
-            what: string;
+            /** @enum {string} */
+            what: "retarder" | "water" | "binder";
             /** @description What happens beyond it. */
             why: string;
         };
         /** @description A change of the mix that keeps its limits. */
         CupOffer: {
-            /** @description `thinner`, `stronger` or `slower`. */
-            change: string;
+            /** @enum {string} */
+            change: "thinner" | "stronger" | "slower";
             /** @description The mix after it, parts of 100; `null` when it cannot be made. */
             mix: components["schemas"]["PartDoc"][] | null;
         };
@@ -1296,7 +1349,7 @@ export interface components {
             wet_film_um: number;
         };
         /** @description A way to make a date. */
-        DateWay: {
+        DateWayOut: {
             /**
              * Format: int64
              * @description Days late that are left.
@@ -1385,6 +1438,7 @@ export interface components {
         Draft: {
             /** @description Other pictures. */
             pictures?: components["schemas"]["DraftPicture"][];
+            room?: components["schemas"]["DraftRoom"] | null;
             studio?: components["schemas"]["DraftStudio"] | null;
         };
         /** @description A picture in a draft. */
@@ -1402,10 +1456,31 @@ export interface components {
              */
             version: number;
         };
+        /** @description A room that is changed in a draft. */
+        DraftRoom: {
+            /**
+             * Format: double
+             * @description How much damper, in relative humidity as a fraction of 1; negative is drier.
+             */
+            damper: number;
+            /**
+             * Format: double
+             * @description The least speed of the air over the pictures [m/s].
+             */
+            least_speed_m_s: number;
+            /**
+             * Format: int64
+             * @description The version of the air the draft was made on.
+             */
+            version: number;
+            /**
+             * Format: double
+             * @description How much warmer it is made [K].
+             */
+            warmer_k: number;
+        };
         /** @description Settings in a draft. */
         DraftStudio: {
-            /** @description The room. */
-            air: components["schemas"]["AirDoc"];
             /** @description Hours, places, schools, order of work. */
             studio: components["schemas"]["StudioDoc"];
             /**
@@ -1695,6 +1770,11 @@ export interface components {
         };
         /** @description What was kept together, with the versions it has now; to be sent back to take it back. */
         Kept: {
+            /**
+             * Format: int64
+             * @description The version of the air, when it was changed.
+             */
+            air?: number | null;
             /** @description The pictures that were changed. */
             pictures?: components["schemas"]["KeptPicture"][];
             /**
@@ -1783,6 +1863,40 @@ export interface components {
             /** @description What the painter calls it. */
             title: string;
         };
+        /** @description An entry of the log, as it was entered. What stands is what no later entry corrects. */
+        LogOut: {
+            /**
+             * Format: date-time
+             * @description When it was done.
+             */
+            at: string;
+            /**
+             * Format: int64
+             * @description The entry that it corrects.
+             */
+            corrects: number | null;
+            /**
+             * Format: date-time
+             * @description When it was entered.
+             */
+            entered_at: string;
+            /** @description `laid`, `sealed_anyway`, `seal_trouble`, `looked_over`, `photographed`, or `taken_back`. */
+            kind: string;
+            /**
+             * Format: int64
+             * @description Its number: a later entry has a larger one.
+             */
+            number: number;
+            /** @description The painter's reason, or what was found. */
+            said: string | null;
+            /** @description On which step, by its name within the picture. */
+            step: string | null;
+            /**
+             * Format: double
+             * @description Wet film that was laid [um].
+             */
+            wet_film_um: number | null;
+        };
         /** @description A material on the shelf. */
         MaterialDoc: {
             /** @description Put away: kept for the coats it was used in, not offered any more. */
@@ -1864,8 +1978,8 @@ export interface components {
         };
         /** @description A new studio. */
         NewStudio: {
-            /** @description The room. */
-            air: components["schemas"]["AirDoc"];
+            /** @description The room as it is usually kept. */
+            air: components["schemas"]["UsualAirDoc"];
             /** @description Hours, places and schools. */
             studio: components["schemas"]["StudioDoc"];
         };
@@ -1899,13 +2013,20 @@ export interface components {
             /** @description The pictures. */
             pictures: components["schemas"]["PictureOddsOut"][];
         };
-        /** @description The version a step back or forward is made on. */
+        /** @description The version that undo or redo is made on. */
         OnVersion: {
             /**
              * Format: int64
              * @description The version.
              */
             version: number;
+        };
+        /** @description One entry of an order of work. */
+        OrderEntryDoc: {
+            /** @description The picture's `id`. */
+            picture: string;
+            /** @description The step's `id`. */
+            step: string;
         };
         /** @description A studio as it stands at one moment. */
         Outlook: {
@@ -2451,7 +2572,7 @@ export interface components {
             /** @description What no plan that was seen beats. */
             bound: components["schemas"]["ObjectiveOut"];
             /** @description The best order of work, once the search has ended. */
-            order: components["schemas"]["TurnDoc"][];
+            order: components["schemas"]["OrderEntryDoc"][];
             /** @description Whether it still runs. */
             running: boolean;
             /**
@@ -2487,7 +2608,7 @@ export interface components {
             /** @description How good the plan is. */
             objective: components["schemas"]["ObjectiveOut"];
             /** @description Its order of work. */
-            order: components["schemas"]["TurnDoc"][];
+            order: components["schemas"]["OrderEntryDoc"][];
             /** @description The pictures. */
             pictures: components["schemas"]["SeasonPicture"][];
             /** @description The painter's hours from a week ago to the end. */
@@ -2900,7 +3021,7 @@ export interface components {
             /** @description What the painter calls it. */
             name: string;
             /** @description The order of work that was settled on; without it, what can start first comes first. */
-            order?: components["schemas"]["TurnDoc"][];
+            order?: components["schemas"]["OrderEntryDoc"][];
             /** @description The painter's schools. */
             schools?: components["schemas"]["SchoolsDoc"];
             /**
@@ -2913,8 +3034,7 @@ export interface components {
         };
         /** @description New settings of a studio. */
         StudioEdit: {
-            /** @description The room. */
-            air: components["schemas"]["AirDoc"];
+            air?: components["schemas"]["UsualAirEdit"] | null;
             /** @description What the edit did, for undo. */
             label: string;
             /** @description Hours, places and schools. */
@@ -2942,8 +3062,8 @@ export interface components {
         };
         /** @description The settings and the shelf of a studio. */
         StudioOut: {
-            /** @description The room. */
-            air: components["schemas"]["AirDoc"];
+            /** @description The room as it is usually kept. */
+            air: components["schemas"]["UsualAirOut"];
             /** @description What can be undone and redone. */
             history: components["schemas"]["HistoryOut"];
             /**
@@ -3044,7 +3164,7 @@ export interface components {
             tightness: "airtight" | "leaky" | "palette";
         };
         /** @description One number of the recipe that was set. */
-        Turn: {
+        TurnDoc: {
             /**
              * Format: double
              * @description Size of the cup it was set in [ml]; the cup of this question when not said.
@@ -3052,26 +3172,54 @@ export interface components {
             of_ml?: number | null;
             /** @description Which part, from 0. */
             part: number;
-            /** @description What it is counted in. */
-            unit: components["schemas"]["TurnUnit"];
+            /** @enum {string} */
+            unit: "parts" | "percent" | "ml" | "grams" | "drops";
             /**
              * Format: double
              * @description How much.
              */
             value: number;
         };
-        /** @description One entry of an order of work. */
-        TurnDoc: {
-            /** @description The picture's `id`. */
-            picture: string;
-            /** @description The step's `id`. */
-            step: string;
+        /** @description The room as it is usually kept. */
+        UsualAirDoc: {
+            /**
+             * Format: double
+             * @description Air speed over the pictures [m/s]; 0.15 when not said.
+             */
+            air_speed_m_s?: number;
+            /**
+             * Format: double
+             * @description Relative humidity, fraction of 1.
+             */
+            relative_humidity: number;
+            /**
+             * Format: double
+             * @description Temperature [C].
+             */
+            temperature_c: number;
         };
-        /**
-         * @description What a part is counted in.
-         * @enum {string}
-         */
-        TurnUnit: "parts" | "percent" | "ml" | "grams" | "drops";
+        /** @description Another way to keep the room. */
+        UsualAirEdit: {
+            /** @description How the room is usually kept from now on known. */
+            usual: components["schemas"]["UsualAirDoc"];
+            /**
+             * Format: int64
+             * @description The version of the air.
+             */
+            version: number;
+        };
+        /** @description The room as it is usually kept, as it is stored. */
+        UsualAirOut: {
+            /** @description What can be undone and redone of it. */
+            history: components["schemas"]["HistoryOut"];
+            /** @description How the room is usually kept. */
+            usual: components["schemas"]["UsualAirDoc"];
+            /**
+             * Format: int64
+             * @description Version of the air.
+             */
+            version: number;
+        };
         /** @description A varnish to be planned. */
         VarnishAsked: {
             /** @description What is chosen. */
@@ -4791,6 +4939,91 @@ export interface operations {
             };
             /** @description The disk is full; nothing was changed. */
             507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    picture_log: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The answer. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogOut"][];
+                };
+            };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A host name that the application does not answer to. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit; the place and the reason are said. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description More is asked at once than can be computed; ask again after Retry-After. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A fault of the program. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or the answer took too long. */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7390,6 +7623,274 @@ export interface operations {
             };
         };
     };
+    air_redo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OnVersion"];
+            };
+        };
+        responses: {
+            /** @description The answer. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StudioOut"];
+                };
+            };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It comes from a page of another site. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another edit came first; nothing was changed. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description More than is taken. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A body of a kind that is not read here. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A host name that the application does not answer to. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit; the place and the reason are said. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description More is asked at once than can be computed; ask again after Retry-After. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A fault of the program. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or the answer took too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full; nothing was changed. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    air_undo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OnVersion"];
+            };
+        };
+        responses: {
+            /** @description The answer. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StudioOut"];
+                };
+            };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It comes from a page of another site. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another edit came first; nothing was changed. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description More than is taken. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A body of a kind that is not read here. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A host name that the application does not answer to. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit; the place and the reason are said. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description More is asked at once than can be computed; ask again after Retry-After. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A fault of the program. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or the answer took too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full; nothing was changed. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     studio_export: {
         parameters: {
             query?: never;
@@ -9064,7 +9565,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["DateWay"][];
+                    "application/json": components["schemas"]["DateWayOut"][];
                 };
             };
             /** @description It goes on. */

@@ -5,8 +5,8 @@
 //! the Lewis relation `k = h / (rho cp Le^(2/3))`. Valid up to Re = 5e5 (a 1 m picture in a
 //! 7 m/s draught). Source: Incropera & DeWitt, Fundamentals of Heat and Mass Transfer, ch. 6, 7, 9.
 
+use super::moment::Air;
 use super::psychrometrics::{KELVIN, vapour_concentration_kg_m3};
-use super::series::Air;
 
 /// Density of air [kg/m3] at 20 C; Incropera & DeWitt, table A.4, rounded.
 const AIR_DENSITY: f64 = 1.2;

@@ -10,8 +10,9 @@
 //! It gives up where air meets cold walls: nothing condenses in it but on the way to 100 %. A room
 //! that one keeps with a humidifier or dehumidifier is better said to be constant.
 
+use super::moment::Air;
 use super::psychrometrics::vapour_concentration_kg_m3;
-use super::series::Air;
+use crate::time::HOUR_S;
 
 /// How a room follows the outside.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -62,7 +63,7 @@ impl Room {
         let mut found = Vec::with_capacity(hours.len());
         let mut last = hours.first().map_or(0.0, |h| h.at);
         for hour in hours {
-            let passed_h = (hour.at - last) / 3600.0;
+            let passed_h = (hour.at - last) / HOUR_S;
             last = hour.at;
             let outside = hour.outside;
             let outside_water = outside.humidity * vapour_concentration_kg_m3(outside.celsius);

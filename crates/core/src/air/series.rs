@@ -1,37 +1,9 @@
 //! The room's air over time.
 
-use crate::quantity::{AirSpeed, Celsius, OutOfRange, RelativeHumidity};
-
-/// The air at one moment. Made by [`Air::try_new`], so its numbers are inside their ranges.
-#[derive(Debug, Clone, Copy, PartialEq)]
-pub struct Air {
-    /// Temperature [C].
-    pub celsius: f64,
-    /// Relative humidity, fraction of 1.
-    pub humidity: f64,
-    /// Speed over the picture [m/s].
-    pub speed_m_s: f64,
-}
-
-impl Air {
-    /// Air at `celsius`, relative humidity `humidity` (fraction) and `speed_m_s`.
-    ///
-    /// # Errors
-    /// [`OutOfRange`] naming the quantity that does not fit.
-    ///
-    /// ```
-    /// use ulvek_core::air::Air;
-    /// assert!(Air::try_new(21.0, 0.5, 0.15).is_ok());
-    /// assert!(Air::try_new(21.0, 1.4, 0.15).is_err());
-    /// ```
-    pub fn try_new(celsius: f64, humidity: f64, speed_m_s: f64) -> Result<Self, OutOfRange> {
-        Ok(Self {
-            celsius: Celsius::try_new(celsius)?.get(),
-            humidity: RelativeHumidity::try_new(humidity)?.get(),
-            speed_m_s: AirSpeed::try_new(speed_m_s)?.get(),
-        })
-    }
-}
+use super::moment::{Air, RoomChange};
+use crate::quantity::FIRST_DAY;
+use crate::time::{HOUR_S, seconds};
+use chrono::NaiveTime;
 
 /// Air as a step function of time: each reading stands until the next one, the base air before
 /// the first. Times are seconds on the axis of the caller.
@@ -47,9 +19,17 @@ impl AirSeries {
         Self { base: air, readings: Vec::new() }
     }
 
-    /// The air of `base` until the first of `readings` (time [s], air), which are sorted here.
+    /// The air of `base` until the first of `readings` (time [s], air), which are sorted here. Of two
+    /// at the same time the later one counts.
     pub fn new(base: Air, mut readings: Vec<(f64, Air)>) -> Self {
         readings.sort_by(|a, b| a.0.total_cmp(&b.0));
+        readings.dedup_by(|later, kept| {
+            let same = later.0 == kept.0;
+            if same {
+                kept.1 = later.1;
+            }
+            same
+        });
         Self { base, readings }
     }
 
@@ -71,7 +51,7 @@ impl AirSeries {
         let begins = readings.first().map_or(from, |(t, _)| *t);
         let last = match readings[..] {
             [.., (before, _), (last, _)] => 2.0 * last - before,
-            [(only, _)] => only + 3600.0,
+            [(only, _)] => only + HOUR_S,
             [] => from,
         };
         readings.push((last, self.base));
@@ -89,7 +69,7 @@ impl AirSeries {
         let (first, last) = (*first, *last);
         let stands = match readings[..] {
             [.., (before, _), (last, _)] => last - before,
-            _ => 3600.0,
+            _ => HOUR_S,
         };
         let end = last + stands;
         let next = self.next_change(last).filter(|next| *next <= end);
@@ -101,6 +81,34 @@ impl AirSeries {
         let mut all: Vec<(f64, Air)> = before.chain(after).chain(readings).collect();
         all.sort_by(|a, b| a.0.total_cmp(&b.0));
         Self { base: self.base, readings: all }
+    }
+
+    /// This series with another air where no reading is known.
+    #[must_use]
+    pub fn kept_at(&self, usual: Air) -> Self {
+        Self { base: usual, readings: self.readings.clone() }
+    }
+
+    /// This series with `change` made to the room from `at` [s] on; what is past stays as it was, and
+    /// the room is kept like that from then on.
+    #[must_use]
+    pub fn changed_from(&self, at: f64, change: &RoomChange) -> Self {
+        self.mapped_from(at, |air| change.of(air))
+    }
+
+    /// The same with any change of the air.
+    #[must_use]
+    pub fn mapped_from(&self, at: f64, change: impl Fn(&Air) -> Air) -> Self {
+        let past = self.readings.iter().filter(|(t, _)| *t < at).copied();
+        // Before the first reading the room was as it was usually kept: that is past too.
+        let long_ago = seconds(FIRST_DAY.and_time(NaiveTime::MIN).and_utc());
+        let unknown = self.readings.first().is_none_or(|(t, _)| *t > long_ago);
+        let begin = (unknown && at > long_ago).then_some((long_ago, self.base));
+        let ahead = self.readings.iter().filter(|(t, _)| *t > at);
+        let ahead = ahead.map(|(t, air)| (*t, change(air)));
+        let readings =
+            begin.into_iter().chain(past).chain([(at, change(self.at(at)))]).chain(ahead);
+        Self { base: change(&self.base), readings: readings.collect() }
     }
 
     /// The air at time `t` [s].
@@ -115,5 +123,33 @@ impl AirSeries {
     pub fn next_change(&self, t: f64) -> Option<f64> {
         let n = self.readings.partition_point(|(at, _)| *at <= t);
         self.readings.get(n).map(|(at, _)| *at)
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    fn air(celsius: f64) -> Air {
+        Air::try_new(celsius, 0.5, 0.15).unwrap()
+    }
+
+    #[test]
+    fn a_room_that_is_changed_keeps_its_past() {
+        // A heater that is switched on today has not dried last month's coat.
+        let warmer = RoomChange { warmer_k: 3.0, ..RoomChange::default() };
+        for series in [
+            AirSeries::constant(air(20.0)),
+            AirSeries::new(air(20.0), vec![(1e9, air(16.0)), (3e9, air(17.0))]),
+        ] {
+            let changed = series.changed_from(2e9, &warmer);
+            for t in [9.5e8, 1e9, 1.5e9, 2e9 - 1.0] {
+                assert_eq!(changed.at(t), series.at(t), "{t}");
+            }
+            for t in [2e9, 2.5e9, 3e9, 4e9] {
+                assert_eq!(changed.at(t).celsius, series.at(t).celsius + 3.0, "{t}");
+            }
+            assert_eq!(changed.usual().celsius, 23.0);
+        }
     }
 }

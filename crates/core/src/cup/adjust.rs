@@ -1,18 +1,18 @@
 //! One-touch changes of a mix that keep its limits.
 
-use super::limits::most_retarder;
-use crate::picture::Part;
-use crate::studio::{Material, MaterialKind};
+use crate::mix::{Material, MaterialKind, Mix, Part, find};
+use crate::words::words;
 
-/// How a mix is to be changed.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub enum Change {
-    /// Half as strong: medium takes the place of paint.
-    Thinner,
-    /// Half as strong again: paint takes the place of medium.
-    Stronger,
-    /// A twentieth more of retarder, as far as it is sound.
-    Slower,
+words! {
+    /// How a mix is to be changed.
+    Change {
+        /// Half as strong: medium takes the place of paint.
+        Thinner = "thinner",
+        /// Half as strong again: paint takes the place of medium.
+        Stronger = "stronger",
+        /// A twentieth more of retarder, as far as it is sound.
+        Slower = "slower",
+    }
 }
 
 /// By how much the paint's share falls when a mix is made thinner, or its inverse when stronger
@@ -25,15 +25,8 @@ const MORE_RETARDER: f64 = 0.05;
 
 /// The mix after `change`, in parts of 100; `None` when the change cannot be made: no paint or no
 /// medium to trade, no retarder on the shelf, or the limit of retarder is reached.
-pub fn adjust(mix: &[Part], shelf: &[Material], change: Change) -> Option<Vec<Part>> {
-    let whole: f64 = mix.iter().map(|p| p.parts).sum();
-    if whole <= 0.0 {
-        return None;
-    }
-    let mut parts: Vec<Part> = mix
-        .iter()
-        .map(|p| Part { material: p.material.clone(), parts: p.parts / whole * 100.0 })
-        .collect();
+pub fn adjust(mix: &Mix, shelf: &[Material], change: Change) -> Option<Mix> {
+    let mut parts = mix.in_percent()?;
     match change {
         Change::Thinner => trade(&mut parts, shelf, THINNER)?,
         Change::Stronger => trade(&mut parts, shelf, STRONGER)?,
@@ -42,60 +35,57 @@ pub fn adjust(mix: &[Part], shelf: &[Material], change: Change) -> Option<Vec<Pa
     Some(parts)
 }
 
-fn kind_of<'a>(part: &Part, shelf: &'a [Material]) -> Option<&'a MaterialKind> {
-    shelf.iter().find(|m| m.id == part.material).map(|m| &m.kind)
+fn is(part: &Part, shelf: &[Material], kind: &MaterialKind) -> bool {
+    find(shelf, &part.material).is_some_and(|m| m.kind == *kind)
 }
 
-fn total(parts: &[Part], shelf: &[Material], kind: &MaterialKind) -> f64 {
-    parts.iter().filter(|p| kind_of(p, shelf) == Some(kind)).map(|p| p.parts).sum()
+/// The first material of `kind` that is not put away.
+fn first<'a>(shelf: &'a [Material], kind: &MaterialKind) -> Option<&'a Material> {
+    shelf.iter().find(|m| m.kind == *kind && !m.archived)
 }
 
 /// Multiplies the paint by `factor` and lets the medium make up the difference.
-fn trade(parts: &mut Vec<Part>, shelf: &[Material], factor: f64) -> Option<()> {
-    let paint = total(parts, shelf, &MaterialKind::Paint);
+fn trade(mix: &mut Mix, shelf: &[Material], factor: f64) -> Option<()> {
+    let paint = mix.share_of_kind(shelf, &MaterialKind::Paint) * 100.0;
     if paint <= 0.0 {
         return None;
     }
-    let mut medium = total(parts, shelf, &MaterialKind::Medium);
+    let mut medium = mix.share_of_kind(shelf, &MaterialKind::Medium) * 100.0;
     let moved = paint * (factor - 1.0);
     if medium <= 0.0 && moved < 0.0 {
         // Nothing to thin with in the cup yet: the first medium of the shelf goes in.
-        let first = shelf.iter().find(|m| m.kind == MaterialKind::Medium && !m.archived)?;
-        parts.push(Part { material: first.id.clone(), parts: -moved });
+        let material = first(shelf, &MaterialKind::Medium)?.id.clone();
+        mix.push(Part { material, parts: -moved });
         medium = 0.0;
     } else if medium <= moved {
         return None;
     }
-    for part in parts.iter_mut() {
-        match kind_of(part, shelf) {
-            Some(MaterialKind::Paint) => part.parts *= factor,
-            Some(MaterialKind::Medium) if medium > 0.0 => {
-                part.parts *= (medium - moved) / medium;
-            }
-            _ => {}
+    for part in mix.iter_mut() {
+        if is(part, shelf, &MaterialKind::Paint) {
+            part.parts *= factor;
+        } else if is(part, shelf, &MaterialKind::Medium) && medium > 0.0 {
+            part.parts *= (medium - moved) / medium;
         }
     }
     Some(())
 }
 
 /// Adds retarder and shrinks everything else to make room.
-fn retard(parts: &mut Vec<Part>, shelf: &[Material]) -> Option<()> {
-    let now = total(parts, shelf, &MaterialKind::Retarder) / 100.0;
-    let wanted = (now + MORE_RETARDER).min(most_retarder(parts, shelf));
+fn retard(mix: &mut Mix, shelf: &[Material]) -> Option<()> {
+    let now = mix.share_of_kind(shelf, &MaterialKind::Retarder);
+    let wanted = (now + MORE_RETARDER).min(mix.most_retarder(shelf));
     if wanted <= now + 1e-9 {
         return None;
     }
-    let retarder =
-        shelf.iter().find(|m| m.kind == MaterialKind::Retarder && !m.archived)?.id.clone();
+    let retarder = first(shelf, &MaterialKind::Retarder)?.id.clone();
     let shrink = (1.0 - wanted) / (1.0 - now);
-    parts
-        .iter_mut()
-        .filter(|p| kind_of(p, shelf) != Some(&MaterialKind::Retarder))
+    mix.iter_mut()
+        .filter(|p| !is(p, shelf, &MaterialKind::Retarder))
         .for_each(|p| p.parts *= shrink);
     let more = (wanted - now) * 100.0;
-    match parts.iter_mut().find(|p| p.material == retarder) {
+    match mix.iter_mut().find(|p| p.material == retarder) {
         Some(part) => part.parts += more,
-        None => parts.push(Part { material: retarder, parts: more }),
+        None => mix.push(Part { material: retarder, parts: more }),
     }
     Some(())
 }
@@ -103,15 +93,11 @@ fn retard(parts: &mut Vec<Part>, shelf: &[Material]) -> Option<()> {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::studio::starter_shelf;
+    use crate::mix::starter_shelf;
     use proptest::prelude::*;
 
-    fn mix(parts: &[(&str, f64)]) -> Vec<Part> {
-        parts.iter().map(|(m, p)| Part { material: (*m).into(), parts: *p }).collect()
-    }
-
     fn after(parts: &[(&str, f64)], change: Change) -> Option<Vec<f64>> {
-        let made = adjust(&mix(parts), &starter_shelf().unwrap(), change)?;
+        let made = adjust(&Mix::of(parts), &starter_shelf().unwrap(), change)?;
         Some(made.iter().map(|p| (p.parts * 1e6).round() / 1e6).collect())
     }
 
@@ -147,10 +133,10 @@ mod tests {
             medium in 0.0f64..100.0, paint in 0.1f64..100.0, retarder in 0.0f64..20.0,
         ) {
             let shelf = starter_shelf().unwrap();
-            let start = mix(&[("glazing", medium), ("fluid-pv19", paint), ("retarder", retarder)]);
+            let start = Mix::of(&[("glazing", medium), ("fluid-pv19", paint), ("retarder", retarder)]);
             for change in [Change::Thinner, Change::Stronger, Change::Slower] {
                 let Some(made) = adjust(&start, &shelf, change) else { continue };
-                prop_assert!((made.iter().map(|p| p.parts).sum::<f64>() - 100.0).abs() < 1e-9);
+                prop_assert!((made.whole() - 100.0).abs() < 1e-9);
                 prop_assert!(made.iter().all(|p| p.parts >= 0.0));
             }
         }

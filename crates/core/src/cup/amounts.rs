@@ -1,8 +1,7 @@
 //! How much of each material a coat takes.
 
-use crate::picture::Part;
+use crate::mix::{Material, Mix, MixError, find};
 use crate::quantity::{OutOfRange, Share, WetFilm};
-use crate::studio::Material;
 use thiserror::Error;
 
 /// Volume of a drop from a bench pipette [ml]. [practice] 20 drops to the millilitre
@@ -33,12 +32,15 @@ pub enum CupError {
     /// All of it would be lost.
     #[error("the loss must be under 100 %: something has to reach the picture")]
     AllLost,
-    /// The parts sum to nothing.
-    #[error("the mix sums to nothing: give at least one part of something")]
-    Nothing,
-    /// A material is not on the shelf.
-    #[error("no material \"{0}\" is on the shelf")]
-    Unknown(String),
+    /// The mix cannot be.
+    #[error(transparent)]
+    Mix(#[from] MixError),
+    /// A material is not in the mix.
+    #[error("the mix has no \"{0}\"")]
+    NotInMix(String),
+    /// There is nothing left of a material.
+    #[error("there must be more than 0 ml of it")]
+    NothingLeft,
     /// The mix has no such part.
     #[error("the mix has no part {0}")]
     Part(usize),
@@ -51,9 +53,6 @@ pub enum CupError {
     /// A mix of one part is all of it.
     #[error("the only part of a mix is 100 % of it; add another part first")]
     Alone,
-    /// Grams of a material whose density is not known.
-    #[error("the density of {0} is not known, so it cannot be weighed")]
-    Grams(String),
     /// A cup did not get lighter.
     #[error("the cup must weigh less after the coat than before it")]
     Heavier,
@@ -135,7 +134,7 @@ pub struct Reach {
 ///
 /// # Errors
 /// As [`most_from`] and [`pour_ml`].
-pub fn reach(mix: &[Part], material: &str, have_ml: f64, pour: &Pour) -> Result<Reach, CupError> {
+pub fn reach(mix: &Mix, material: &str, have_ml: f64, pour: &Pour) -> Result<Reach, CupError> {
     let wanted = pour_ml(pour)?;
     let most = most_from(mix, material, have_ml)?;
     let far = (most / wanted).min(1.0);
@@ -150,18 +149,16 @@ pub fn reach(mix: &[Part], material: &str, have_ml: f64, pour: &Pour) -> Result<
 /// How much of each part makes `total_ml` of the mix.
 ///
 /// # Errors
-/// [`CupError::Nothing`] or [`CupError::Unknown`].
-pub fn amounts(mix: &[Part], total_ml: f64, shelf: &[Material]) -> Result<Vec<Amount>, CupError> {
-    let whole: f64 = mix.iter().map(|p| p.parts).sum();
+/// [`MixError::Nothing`] or [`MixError::Unknown`].
+pub fn amounts(mix: &Mix, total_ml: f64, shelf: &[Material]) -> Result<Vec<Amount>, CupError> {
+    let whole = mix.whole();
     if whole <= 0.0 {
-        return Err(CupError::Nothing);
+        return Err(MixError::Nothing.into());
     }
     mix.iter()
         .map(|part| {
-            let material = shelf
-                .iter()
-                .find(|m| m.id == part.material)
-                .ok_or_else(|| CupError::Unknown(part.material.clone()))?;
+            let material = find(shelf, &part.material)
+                .ok_or_else(|| MixError::Unknown(part.material.clone()))?;
             let share = part.parts / whole;
             let ml = share * total_ml;
             Ok(Amount {
@@ -178,34 +175,29 @@ pub fn amounts(mix: &[Part], total_ml: f64, shelf: &[Material]) -> Result<Vec<Am
 /// The most of a mix [ml] that `have_ml` of one of its materials is enough for.
 ///
 /// # Errors
-/// [`CupError::Unknown`] when the material is not in the mix, [`CupError::Nothing`] when there is
-/// nothing of it.
-pub fn most_from(mix: &[Part], material: &str, have_ml: f64) -> Result<f64, CupError> {
-    let whole: f64 = mix.iter().map(|p| p.parts).sum();
-    let of_it: f64 = mix.iter().filter(|p| p.material == material).map(|p| p.parts).sum();
-    if of_it <= 0.0 {
-        return Err(CupError::Unknown(material.to_owned()));
+/// [`CupError::NotInMix`] when the material is not in the mix, [`CupError::NothingLeft`] when there
+/// is nothing of it.
+pub fn most_from(mix: &Mix, material: &str, have_ml: f64) -> Result<f64, CupError> {
+    let share = mix.share_of(material);
+    if share <= 0.0 {
+        return Err(CupError::NotInMix(material.to_owned()));
     }
     if !have_ml.is_finite() || have_ml <= 0.0 {
-        return Err(CupError::Nothing);
+        return Err(CupError::NothingLeft);
     }
-    Ok(have_ml * whole / of_it)
+    Ok(have_ml / share)
 }
 
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::studio::starter_shelf;
+    use crate::mix::starter_shelf;
     use proptest::prelude::*;
-
-    fn part(material: &str, parts: f64) -> Part {
-        Part { material: material.into(), parts }
-    }
 
     #[test]
     fn a_worked_glaze_comes_out_as_on_paper() {
         // C1 V1 = C2 V2: 10 ml of a 90:10 glaze hold 1 ml of paint and 9 ml of glazing liquid.
-        let mix = [part("glazing", 90.0), part("fluid-pb15", 10.0)];
+        let mix = Mix::of(&[("glazing", 90.0), ("fluid-pb15", 10.0)]);
         let shelf = starter_shelf().unwrap();
         let cup = amounts(&mix, 10.0, &shelf).unwrap();
         assert!((cup[0].ml - 9.0).abs() < 1e-12 && (cup[1].ml - 1.0).abs() < 1e-12);
@@ -227,13 +219,13 @@ mod tests {
     #[test]
     fn what_is_left_of_one_part_decides_how_much_can_be_mixed() {
         // 8 ml of medium in a 90:10 glaze are enough for 8.89 ml of it.
-        let mix = [part("glazing", 90.0), part("fluid-pb15", 10.0)];
+        let mix = Mix::of(&[("glazing", 90.0), ("fluid-pb15", 10.0)]);
         let most = most_from(&mix, "glazing", 8.0).unwrap();
         assert!((most - 8.0 / 0.9).abs() < 1e-12);
         let cup = amounts(&mix, most, &starter_shelf().unwrap()).unwrap();
         assert!((cup[0].ml - 8.0).abs() < 1e-12, "all of it is used, and no more");
-        assert_eq!(most_from(&mix, "retarder", 8.0), Err(CupError::Unknown("retarder".into())));
-        assert_eq!(most_from(&mix, "glazing", 0.0), Err(CupError::Nothing));
+        assert_eq!(most_from(&mix, "retarder", 8.0), Err(CupError::NotInMix("retarder".into())));
+        assert_eq!(most_from(&mix, "glazing", 0.0), Err(CupError::NothingLeft));
     }
 
     #[test]
@@ -243,7 +235,7 @@ mod tests {
         assert!((loss_of(&pour, 10.0).unwrap() - 0.2).abs() < 1e-12);
         assert_eq!(loss_of(&pour, 7.9), Err(CupError::TooSmall(8.0)));
         // "I have only 4 ml of medium left": with 90:10 that makes 4.44 of the 9.41 ml.
-        let mix = [part("glazing", 90.0), part("fluid-pv19", 10.0)];
+        let mix = Mix::of(&[("glazing", 90.0), ("fluid-pv19", 10.0)]);
         let far = reach(&mix, "glazing", 4.0, &pour).unwrap();
         let share = 4.0 / 0.9 / (8.0 / 0.85);
         assert!((far.wet_film_um - 40.0 * share).abs() < 1e-9 && !far.enough);
@@ -256,10 +248,13 @@ mod tests {
         assert_eq!(pour_ml(&pour), Err(CupError::AllLost));
         assert!(matches!(pour_ml(&Pour { wet_film_um: 0.0, ..pour }), Err(CupError::Range(_))));
         let shelf = starter_shelf().unwrap();
-        assert_eq!(amounts(&[part("glazing", 0.0)], 10.0, &shelf), Err(CupError::Nothing));
-        assert_eq!(amounts(&[], 10.0, &shelf), Err(CupError::Nothing));
-        let unknown = amounts(&[part("moonlight", 1.0)], 10.0, &shelf);
-        assert_eq!(unknown, Err(CupError::Unknown("moonlight".into())));
+        assert_eq!(
+            amounts(&Mix::of(&[("glazing", 0.0)]), 10.0, &shelf),
+            Err(MixError::Nothing.into())
+        );
+        assert_eq!(amounts(&Mix::default(), 10.0, &shelf), Err(MixError::Nothing.into()));
+        let unknown = amounts(&Mix::one("moonlight"), 10.0, &shelf);
+        assert_eq!(unknown, Err(MixError::Unknown("moonlight".into()).into()));
     }
 
     proptest! {
@@ -269,7 +264,8 @@ mod tests {
         ) {
             prop_assume!(parts.iter().sum::<f64>() > 1e-6);
             let names = ["glazing", "fluid-pv19", "retarder"];
-            let mix: Vec<Part> = names.iter().zip(&parts).map(|(n, p)| part(n, *p)).collect();
+            let mix: Vec<_> = names.iter().zip(&parts).map(|(n, p)| (*n, *p)).collect();
+            let mix = Mix::of(&mix);
             let shelf = starter_shelf().unwrap();
             let small = amounts(&mix, total, &shelf).unwrap();
             let large = amounts(&mix, total * factor, &shelf).unwrap();

@@ -5,8 +5,6 @@
 
 mod adjust;
 mod amounts;
-mod limits;
-mod preview;
 mod rounding;
 mod series;
 mod turn;
@@ -17,12 +15,7 @@ pub use amounts::{
     Amount, CupError, DROP_ML, Pour, Reach, USUAL_LOSS, amounts, loss_of, most_from, on_picture_ml,
     pour_ml, reach,
 };
-pub use limits::{
-    LEAST_BINDER, Limit, LimitKind, MOST_RETARDER, MOST_WATER, Surface, binder_share, limits,
-    most_retarder, most_water, surface_of,
-};
-pub use preview::{IfLaid, if_laid};
 pub use rounding::{Rounded, round_to};
 pub use series::{MOST_CUPS, series};
 pub use turn::{Unit, turn};
-pub use weigh::{Weighed, density_g_ml, weighed};
+pub use weigh::{Weighed, film_um, weighed};

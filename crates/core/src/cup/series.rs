@@ -1,6 +1,6 @@
 //! Dilution series: a row of cups from light to strong, to swatch before one is chosen.
 
-use crate::picture::Part;
+use crate::mix::Mix;
 use crate::quantity::{OutOfRange, Share};
 
 /// Most cups in a row. [practice] what fits on a bench and a swatch card
@@ -15,14 +15,13 @@ pub fn series(
     (strong, thin): (&str, &str),
     (from, to): (f64, f64),
     cups: usize,
-) -> Result<Vec<Vec<Part>>, OutOfRange> {
+) -> Result<Vec<Mix>, OutOfRange> {
     let (from, to) = (Share::try_new(from)?.get(), Share::try_new(to)?.get());
-    let part = |material: &str, parts: f64| Part { material: material.to_owned(), parts };
     Ok((0..cups.min(MOST_CUPS))
         .map(|k| {
             let along = if cups > 1 { k as f64 / (cups - 1) as f64 } else { 0.0 };
             let share = from + (to - from) * along;
-            vec![part(thin, (1.0 - share) * 100.0), part(strong, share * 100.0)]
+            Mix::of(&[(thin, (1.0 - share) * 100.0), (strong, share * 100.0)])
         })
         .collect())
 }
@@ -38,7 +37,7 @@ mod tests {
         let strong: Vec<f64> = row.iter().map(|mix| mix[1].parts.round()).collect();
         assert_eq!(strong, [5.0, 10.0, 15.0, 20.0, 25.0, 30.0]);
         for mix in &row {
-            assert!((mix.iter().map(|p| p.parts).sum::<f64>() - 100.0).abs() < 1e-9);
+            assert!((mix.whole() - 100.0).abs() < 1e-9);
         }
         assert!(series(("a", "b"), (0.0, 1.2), 3).is_err());
         assert_eq!(series(("a", "b"), (0.1, 0.2), 1).unwrap().len(), 1);

@@ -1,22 +1,23 @@
 //! Turning one number of a recipe while the others follow.
 
 use super::amounts::{CupError, DROP_ML};
-use crate::picture::Part;
-use crate::studio::Material;
+use crate::mix::{Material, Mix, MixError, find};
+use crate::words::words;
 
-/// What a part of a mix is counted in.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub enum Unit {
-    /// Parts by volume: the others keep theirs.
-    Parts,
-    /// Percent of the cup's volume.
-    Percent,
-    /// Millilitres in the cup.
-    Ml,
-    /// Grams in the cup.
-    Grams,
-    /// Drops of a bench pipette.
-    Drops,
+words! {
+    /// What a part of a mix is counted in.
+    Unit {
+        /// Parts by volume: the others keep theirs.
+        Parts = "parts",
+        /// Percent of the cup's volume.
+        Percent = "percent",
+        /// Millilitres in the cup.
+        Ml = "ml",
+        /// Grams in the cup.
+        Grams = "grams",
+        /// Drops of a bench pipette.
+        Drops = "drops",
+    }
 }
 
 /// The mix after part `i` is set to `value` of `unit` in a cup of `total_ml` [ml].
@@ -26,36 +27,33 @@ pub enum Unit {
 /// sum of the parts stays.
 ///
 /// # Errors
-/// [`CupError::Part`] when there is no such part, [`CupError::Grams`] when its density is not
-/// known, [`CupError::Over`] when it would be more than the cup, [`CupError::Nothing`] when the mix
-/// would sum to nothing, [`CupError::Alone`] when a mix of one part would not be all of it.
+/// [`CupError::Part`] when there is no such part, [`MixError::NoDensity`] when its density
+/// is not known, [`CupError::Over`] when it would be more than the cup, [`MixError::Nothing`] when
+/// the mix would sum to nothing, [`CupError::Alone`] when a mix of one part would not be all of it.
 pub fn turn(
-    mix: &[Part],
+    mix: &Mix,
     (i, unit, value): (usize, Unit, f64),
     total_ml: f64,
     shelf: &[Material],
-) -> Result<Vec<Part>, CupError> {
+) -> Result<Mix, CupError> {
     let part = mix.get(i).ok_or(CupError::Part(i))?;
-    let material = shelf
-        .iter()
-        .find(|m| m.id == part.material)
-        .ok_or_else(|| CupError::Unknown(part.material.clone()))?;
+    let material =
+        find(shelf, &part.material).ok_or_else(|| MixError::Unknown(part.material.clone()))?;
     if !value.is_finite() || value < 0.0 || !total_ml.is_finite() || total_ml <= 0.0 {
         return Err(CupError::Negative);
     }
-    let mut turned = mix.to_vec();
+    let mut turned = mix.clone();
     let share = match unit {
         Unit::Parts => {
             turned[i].parts = value;
-            let sound = turned.iter().map(|p| p.parts).sum::<f64>() > 0.0;
-            return if sound { Ok(turned) } else { Err(CupError::Nothing) };
+            return if turned.whole() > 0.0 { Ok(turned) } else { Err(MixError::Nothing.into()) };
         }
         Unit::Percent => value / 100.0,
         Unit::Ml => value / total_ml,
         Unit::Drops => value * DROP_ML / total_ml,
         Unit::Grams => {
             let density =
-                material.density_g_ml.ok_or_else(|| CupError::Grams(material.name.clone()))?;
+                material.density_g_ml.ok_or_else(|| MixError::NoDensity(material.name.clone()))?;
             value / density / total_ml
         }
     };
@@ -64,8 +62,7 @@ pub fn turn(
         return Err(CupError::Over);
     }
     let share = share.min(1.0);
-    let whole: f64 = mix.iter().map(|p| p.parts).sum();
-    let whole = if whole > 0.0 { whole } else { 100.0 };
+    let whole = if mix.whole() > 0.0 { mix.whole() } else { 100.0 };
     let others = whole - part.parts;
     if mix.len() == 1 {
         return if share >= 1.0 - 1e-6 { Ok(turned) } else { Err(CupError::Alone) };
@@ -87,15 +84,12 @@ pub fn turn(
 mod tests {
     use super::*;
     use crate::cup::amounts;
-    use crate::studio::starter_shelf;
+    use crate::mix::starter_shelf;
     use proptest::prelude::*;
 
-    fn mix(parts: &[f64]) -> Vec<Part> {
-        ["glazing", "fluid-pv19", "retarder"]
-            .iter()
-            .zip(parts)
-            .map(|(m, parts)| Part { material: (*m).into(), parts: *parts })
-            .collect()
+    fn mix(parts: &[f64]) -> Mix {
+        let names = ["glazing", "fluid-pv19", "retarder"];
+        Mix::of(&names.into_iter().zip(parts.iter().copied()).collect::<Vec<_>>())
     }
 
     #[test]
@@ -115,16 +109,16 @@ mod tests {
     #[test]
     fn what_cannot_be_is_refused() {
         let shelf = starter_shelf().unwrap();
-        let two = mix(&[9.0, 1.0]);
+        let (two, one) = (mix(&[9.0, 1.0]), mix(&[9.0]));
         assert_eq!(turn(&two, (0, Unit::Ml, 41.0), 40.0, &shelf), Err(CupError::Over));
         assert_eq!(turn(&two, (0, Unit::Percent, -1.0), 40.0, &shelf), Err(CupError::Negative));
         assert_eq!(turn(&two, (2, Unit::Percent, 1.0), 40.0, &shelf), Err(CupError::Part(2)));
-        assert_eq!(turn(&two[..1], (0, Unit::Percent, 5.0), 9.0, &shelf), Err(CupError::Alone));
-        assert_eq!(turn(&two[..1], (0, Unit::Parts, 0.0), 9.0, &shelf), Err(CupError::Nothing));
+        assert_eq!(turn(&one, (0, Unit::Percent, 5.0), 9.0, &shelf), Err(CupError::Alone));
+        assert_eq!(turn(&one, (0, Unit::Parts, 0.0), 9.0, &shelf), Err(MixError::Nothing.into()));
         let mut unknown = starter_shelf().unwrap();
         unknown.iter_mut().for_each(|m| m.density_g_ml = None);
         let refused = turn(&two, (0, Unit::Grams, 1.0), 40.0, &unknown);
-        assert_eq!(refused, Err(CupError::Grams("Glazing liquid".into())));
+        assert_eq!(refused, Err(MixError::NoDensity("Glazing liquid".into()).into()));
     }
 
     proptest! {
@@ -138,7 +132,7 @@ mod tests {
             let cup = amounts(&after, total, &shelf).unwrap();
             prop_assert!((cup[2].share * 100.0 - percent).abs() < 1e-9);
             prop_assert!((cup.iter().map(|a| a.ml).sum::<f64>() - total).abs() < 1e-9 * total);
-            let ratio = |m: &[Part]| m[0].parts / m[1].parts;
+            let ratio = |m: &Mix| m[0].parts / m[1].parts;
             prop_assert!((ratio(&after) / ratio(&before) - 1.0).abs() < 1e-9);
         }
     }

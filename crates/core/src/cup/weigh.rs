@@ -1,9 +1,8 @@
 //! The bench scale: what a cup weighs, and how much of it went onto the picture.
 
-use super::amounts::{CupError, amounts};
-use crate::picture::{Part, Picture};
-use crate::quantity::Grams;
-use crate::studio::Material;
+use super::amounts::CupError;
+use crate::mix::{Material, Mix};
+use crate::quantity::{Grams, OutOfRange, WetFilm};
 
 /// What the scale says about a coat.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -14,19 +13,13 @@ pub struct Weighed {
     pub wet_film_um: f64,
 }
 
-/// Density of a mix [g/ml]: mass over volume, volumes taken to add up.
+/// Wet film thickness [um] when `ml` of mix end up on an area [m2].
 ///
 /// # Errors
-/// [`CupError::Grams`] when a material does not say its density; as [`amounts`] otherwise.
-pub fn density_g_ml(mix: &[Part], shelf: &[Material]) -> Result<f64, CupError> {
-    let mut sum = 0.0;
-    for amount in amounts(mix, 1.0, shelf)? {
-        sum += amount.grams.ok_or_else(|| {
-            let name = shelf.iter().find(|m| m.id == amount.material).map(|m| m.name.clone());
-            CupError::Grams(name.unwrap_or(amount.material))
-        })?;
-    }
-    Ok(sum)
+/// [`OutOfRange`] when that is no film: nothing on it, or more than half a centimetre.
+pub fn film_um(ml: f64, area_m2: f64) -> Result<f64, OutOfRange> {
+    // 1 ml over 1 m2 is 1 um.
+    WetFilm::try_new(ml / area_m2).map(WetFilm::get)
 }
 
 /// The real film of a coat from the cup's weight before and after [g], brush and cup included both
@@ -34,11 +27,10 @@ pub fn density_g_ml(mix: &[Part], shelf: &[Material]) -> Result<f64, CupError> {
 ///
 /// # Errors
 /// [`CupError::Heavier`] when the cup did not get lighter, [`CupError::Range`] when a weight or
-/// the film is out of its range, [`CupError::Grams`] when a density is not known.
+/// the film is out of its range, [`CupError::Mix`] when a density is not known.
 pub fn weighed(
-    picture: &Picture,
-    share_of_area: f64,
-    mix: &[Part],
+    area_m2: f64,
+    mix: &Mix,
     shelf: &[Material],
     (before_g, after_g): (f64, f64),
 ) -> Result<Weighed, CupError> {
@@ -46,37 +38,40 @@ pub fn weighed(
     if after >= before {
         return Err(CupError::Heavier);
     }
-    let ml = (before - after) / density_g_ml(mix, shelf)?;
-    Ok(Weighed { ml, wet_film_um: picture.film_from_amount_um(ml, share_of_area)? })
+    let ml = (before - after) / mix.density_g_ml(shelf)?;
+    Ok(Weighed { ml, wet_film_um: film_um(ml, area_m2)? })
 }
 
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::studio::starter_shelf;
+    use crate::mix::starter_shelf;
+
+    #[test]
+    fn an_amount_on_an_area_is_a_thickness() {
+        // Mass balance: 1 ml spread over 1 m2 is 1 um.
+        assert!((film_um(20.0, 0.2).unwrap() - 100.0).abs() < 1e-9);
+        assert!((film_um(2.0, 0.05).unwrap() - 40.0).abs() < 1e-9);
+        assert!(film_um(0.0, 0.2).is_err());
+        assert!(film_um(5.0, 0.0).is_err(), "no area, no film");
+    }
 
     #[test]
     fn the_missing_mass_is_the_film() {
         // m = rho V: heavy paint of 1.30 g/ml; 13 g less is 10 ml, on 0.2 m2 a film of 50 um.
         let shelf = starter_shelf().unwrap();
-        let mix = [Part { material: "heavy-pb29".into(), parts: 1.0 }];
-        let picture = Picture::new("p", (40.0, 50.0), vec![]);
-        let film = weighed(&picture, 1.0, &mix, &shelf, (61.5, 48.5)).unwrap();
+        let mix = Mix::one("heavy-pb29");
+        let film = weighed(0.2, &mix, &shelf, (61.5, 48.5)).unwrap();
         assert!((film.ml - 10.0).abs() < 1e-12 && (film.wet_film_um - 50.0).abs() < 1e-9);
-        let heavier = weighed(&picture, 1.0, &mix, &shelf, (48.5, 61.5));
-        assert_eq!(heavier, Err(CupError::Heavier));
-        assert!(matches!(
-            weighed(&picture, 1.0, &mix, &shelf, (f64::NAN, 1.0)),
-            Err(CupError::Range(_))
-        ));
+        assert_eq!(weighed(0.2, &mix, &shelf, (48.5, 61.5)), Err(CupError::Heavier));
+        let broken = weighed(0.2, &mix, &shelf, (f64::NAN, 1.0));
+        assert!(matches!(broken, Err(CupError::Range(_))));
     }
 
     #[test]
     fn a_mix_weighs_what_its_parts_weigh() {
         // 9 ml at 1.03 and 1 ml at 1.18 g/ml: 10.45 g in 10 ml.
-        let shelf = starter_shelf().unwrap();
-        let mix = [("glazing", 9.0), ("fluid-pv19", 1.0)]
-            .map(|(m, parts)| Part { material: m.into(), parts });
-        assert!((density_g_ml(&mix, &shelf).unwrap() - 1.045).abs() < 1e-12);
+        let mix = Mix::of(&[("glazing", 9.0), ("fluid-pv19", 1.0)]);
+        assert!((mix.density_g_ml(&starter_shelf().unwrap()).unwrap() - 1.045).abs() < 1e-12);
     }
 }

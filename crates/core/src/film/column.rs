@@ -13,6 +13,8 @@
 //! | explicit steps | a dry cell of 5 um under wet paint would force steps of milliseconds |
 //! | a general stiff solver | dense Jacobians of several hundred cells; ten times slower here |
 
+use super::law::Local;
+
 /// What happens at the upper surface: `J = (drive * psi_top - rest) / (1 + drive * r_top)`,
 /// which is evaporation with the surface itself eliminated.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -44,7 +46,7 @@ pub enum Bottom {
 
 /// Coefficients of the time step: `a q_new - b q_now + c q_before = dt F`.
 #[derive(Debug, Clone, Copy, PartialEq)]
-pub struct Step {
+pub struct TimeStep {
     /// Length of the step [s].
     pub dt: f64,
     a: f64,
@@ -52,7 +54,7 @@ pub struct Step {
     c: f64,
 }
 
-impl Step {
+impl TimeStep {
     /// Backward Euler over `dt` [s], for the first step after a jump.
     pub const fn euler(dt: f64) -> Self {
         Self { dt, a: 1.0, b: 1.0, c: 0.0 }
@@ -107,12 +109,25 @@ impl Column {
         }
     }
 
+    /// Takes over cell `i` at the iterate: what holds the volatile there, its solids fraction, its dry
+    /// thickness [m] and its pace.
+    pub(super) fn linearise(
+        &mut self,
+        i: usize,
+        (local, phi): (&Local, f64),
+        (dz, pace): (f64, f64),
+    ) {
+        self.psi[i] = local.psi;
+        self.slope[i] = local.slope;
+        self.resistance[i] = 0.5 * dz * local.slope * pace / (local.diffusion * phi * phi);
+    }
+
     /// Solves one sweep: `q` holds the iterate and is replaced by the next one; `known` is
-    /// [`Step::known`] of each cell, `ground` of the ground node. Returns the end fluxes.
+    /// [`TimeStep::known`] of each cell, `ground` of the ground node. Returns the end fluxes.
     pub fn sweep(
         &mut self,
         dz: &[f64],
-        step: Step,
+        step: TimeStep,
         known: &[f64],
         (bottom, ground_known): (Bottom, f64),
         top: Top,

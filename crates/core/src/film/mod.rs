@@ -6,16 +6,14 @@
 //! Equations, constants and reference values: `docs/drying-model.md`.
 
 mod column;
-mod composition;
 mod events;
 mod follow;
 mod law;
 mod stack;
 mod state;
 
-pub use column::{Bottom, Column, Ends, Step, Top};
-pub use composition::{Composition, MixError};
+pub use column::{Bottom, Column, Ends, TimeStep, Top};
 pub use events::Events;
-pub use follow::{Film, HORIZON_S};
+pub use follow::{Diverged, Film, HORIZON_S};
 pub use stack::{CoatView, Grid, Stack};
 pub use state::FilmState;

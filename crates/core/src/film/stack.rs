@@ -1,7 +1,7 @@
 //! The stack of coats: cells of solids with what they hold.
 
-use super::composition::Composition;
 use super::state::{FilmState, Reading};
+use crate::mix::Composition;
 
 /// How finely a stack is divided.
 #[derive(Debug, Clone, Copy, PartialEq)]

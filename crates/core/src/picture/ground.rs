@@ -1,7 +1,7 @@
 //! What a picture is painted on, by what it takes up.
 
 /// Water that usual grounds take up [um], with their words; drying.md. [memory]
-const GROUNDS: [(f64, &str); 5] = [
+pub const GROUNDS: [(f64, &str); 5] = [
     (0.0, "sealed panel"),
     (10.0, "primed panel"),
     (20.0, "primed canvas"),

@@ -22,6 +22,28 @@ pub enum Need {
 }
 
 impl Need {
+    /// Every need, the least first.
+    pub const ALL: [Need; 6] = [
+        Self::Nothing,
+        Self::TouchDry,
+        Self::Paintable,
+        Self::DryThrough,
+        Self::ReadyToSeal,
+        Self::ReadyToWrap,
+    ];
+
+    /// What the film below must be, in words.
+    pub const fn word(self) -> &'static str {
+        match self {
+            Self::Nothing => "there",
+            Self::TouchDry => "touch-dry",
+            Self::Paintable => "paintable",
+            Self::DryThrough => "dry through",
+            Self::ReadyToSeal => "ready to seal",
+            Self::ReadyToWrap => "ready to wrap",
+        }
+    }
+
     /// The state of the film that is waited for.
     pub const fn state(self) -> Option<FilmState> {
         match self {
@@ -35,36 +57,8 @@ impl Need {
     }
 }
 
-/// What a step does.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
-#[serde(rename_all = "snake_case")]
-#[allow(missing_docs, reason = "each is said once, in the table below")]
-pub enum StepKind {
-    Ground,
-    Tone,
-    Drawing,
-    SealDrawing,
-    Underpainting,
-    Pass,
-    Glaze,
-    Scumble,
-    Sponge,
-    Airbrush,
-    LockingCoat,
-    Sanding,
-    Correction,
-    Detail,
-    Signature,
-    Photograph,
-    Embellishment,
-    IsolationCoat,
-    Varnish,
-    Pack,
-}
-
 /// One row of the table of kinds.
 struct Row {
-    kind: StepKind,
     word: &'static str,
     does: &'static str,
     needs: Need,
@@ -74,19 +68,35 @@ struct Row {
     splittable: bool,
 }
 
-macro_rules! rows {
+macro_rules! kinds {
     ($($kind:ident, $word:literal, $needs:ident, $film:expr, $minutes:literal, $split:literal, $does:literal;)*) => {
-        &[$(Row {
-            kind: StepKind::$kind, word: $word, does: $does, needs: Need::$needs,
-            film_um: $film, hands_on_min: $minutes, splittable: $split,
-        },)*]
+        /// What a step does.
+        #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
+        #[serde(rename_all = "snake_case")]
+        pub enum StepKind {
+            $(#[doc = $does] $kind,)*
+        }
+
+        impl StepKind {
+            /// Every kind, in the usual order of work.
+            pub const ALL: &'static [StepKind] = &[$(Self::$kind,)*];
+
+            const fn row(self) -> Row {
+                match self {
+                    $(Self::$kind => Row {
+                        word: $word, does: $does, needs: Need::$needs,
+                        film_um: $film, hands_on_min: $minutes, splittable: $split,
+                    },)*
+                }
+            }
+        }
     };
 }
 
-/// What each kind needs and usually takes: order of work and wet films of work.md; minutes for a
-/// small picture, to be replaced by the painter's own. [practice]
+// What each kind needs and usually takes: order of work and wet films of work.md; minutes for a
+// small picture, to be replaced by the painter's own. [practice]
 #[rustfmt::skip]
-const ROWS: &[Row] = rows![
+kinds! [
     Ground, "ground", Paintable, Some(120.0), 20.0, false, "primer on canvas or panel";
     Tone, "tone", Paintable, Some(45.0), 20.0, false, "one thin even coat of a mid earth colour, so that values can be judged";
     Drawing, "drawing", Paintable, None, 60.0, true, "freehand, transfer sheet or projector";
@@ -110,55 +120,45 @@ const ROWS: &[Row] = rows![
 ];
 
 impl StepKind {
-    /// Every kind, in the usual order of work.
-    pub fn all() -> impl Iterator<Item = StepKind> {
-        ROWS.iter().map(|row| row.kind)
-    }
-
-    fn row(self) -> &'static Row {
-        // Every kind has a row (held by a test); the first stands in to keep this total.
-        ROWS.iter().find(|row| row.kind == self).unwrap_or(&ROWS[0])
-    }
-
     /// The trade's word.
-    pub fn word(self) -> &'static str {
+    pub const fn word(self) -> &'static str {
         self.row().word
     }
 
     /// What happens, in half a sentence.
-    pub fn does(self) -> &'static str {
+    pub const fn does(self) -> &'static str {
         self.row().does
     }
 
     /// What it needs of the film below.
-    pub fn needs(self) -> Need {
+    pub const fn needs(self) -> Need {
         self.row().needs
     }
 
     /// The usual wet film [um]; `None` when it leaves none.
-    pub fn usual_film_um(self) -> Option<f64> {
+    pub const fn usual_film_um(self) -> Option<f64> {
         self.row().film_um
     }
 
     /// Usual hands-on minutes for a small picture.
-    pub fn usual_minutes(self) -> f64 {
+    pub const fn usual_minutes(self) -> f64 {
         self.row().hands_on_min
     }
 
     /// Whether it may be split over sessions when nothing else is said.
-    pub fn usually_splittable(self) -> bool {
+    pub const fn usually_splittable(self) -> bool {
         self.row().splittable
     }
 
     /// Whether it can leave a film.
-    pub fn leaves_film(self) -> bool {
+    pub const fn leaves_film(self) -> bool {
         self.row().film_um.is_some()
     }
 
     /// Whether a step of this kind without mix and thickness is refused. A correction may be a
     /// wipe with a damp brush, which leaves nothing.
-    pub fn must_leave_film(self) -> bool {
-        self.leaves_film() && self != Self::Correction
+    pub const fn must_leave_film(self) -> bool {
+        self.leaves_film() && !matches!(self, Self::Correction)
     }
 
     /// Whether it seals the picture.
@@ -191,10 +191,40 @@ mod tests {
     use super::*;
 
     #[test]
-    fn every_kind_has_its_own_row() {
-        for kind in StepKind::all() {
-            assert_eq!(kind.row().kind, kind);
+    fn films_are_as_thick_as_practice_says() {
+        // work.md, wet films [um]: sponge, splatter and airbrush 10-30, glaze 30-60, thin brush coat
+        // 40-80, ordinary 80-150; what leaves none: drawing, sanding, photograph, wrapping. [practice]
+        use StepKind::{Airbrush, Drawing, Glaze, Pack, Pass, Photograph, Sanding, Sponge};
+        for (kind, range) in [
+            (Sponge, 10.0..=30.0),
+            (Airbrush, 10.0..=30.0),
+            (Glaze, 30.0..=60.0),
+            (Pass, 40.0..=150.0),
+        ] {
+            assert!(range.contains(&kind.usual_film_um().unwrap()), "{}", kind.word());
         }
-        assert_eq!(StepKind::all().count(), StepKind::Pack as usize + 1);
+        let bare: Vec<StepKind> =
+            StepKind::ALL.iter().copied().filter(|k| !k.leaves_film()).collect();
+        assert_eq!(bare, [Drawing, Sanding, Photograph, Pack]);
+    }
+
+    #[test]
+    fn only_what_seals_sands_or_wraps_waits_for_more_than_a_paintable_film() {
+        // work.md: never seal before the film is cured, sand only what is dry right through, wrap
+        // last. [practice]
+        let more: Vec<(StepKind, Need)> = StepKind::ALL
+            .iter()
+            .filter(|k| k.needs() > Need::Paintable)
+            .map(|k| (*k, k.needs()))
+            .collect();
+        assert_eq!(
+            more,
+            [
+                (StepKind::Sanding, Need::DryThrough),
+                (StepKind::IsolationCoat, Need::ReadyToSeal),
+                (StepKind::Varnish, Need::ReadyToSeal),
+                (StepKind::Pack, Need::ReadyToWrap),
+            ]
+        );
     }
 }

@@ -1,15 +1,25 @@
-//! Pictures, their steps, and ways of working.
+//! Pictures, their steps and coats, and ways of working.
 
 mod chain;
+mod coats;
 mod ground;
 mod kind;
 mod model;
+mod preview;
+mod sealing;
+mod steps;
 mod timeline;
 mod ways;
 
 pub use chain::{PictureError, check_chain};
-pub use ground::ground_word;
+pub use coats::{CoatFault, LaidCoat, NoCoat};
+pub use ground::{GROUNDS, ground_word};
 pub use kind::{Need, StepKind};
-pub use model::{Part, Picture, SetAside, Step, ThinningChoice};
-pub use timeline::{CoatHistory, FOLLOWED_ALONE, Frame, LaidCoat, Timeline, film_after, follow};
+pub use model::{Picture, SetAside, Step, ThinningChoice};
+pub use preview::{IfLaid, if_laid};
+pub use sealing::{
+    Carrier, DEEPEST_EDGE_CM, MOST_COATS, Purpose, SealAnyway, SealRecord, SealTrouble, Strokes,
+    TroubleFound, USUAL_EDGE_CM, VarnishChoice,
+};
+pub use timeline::{CoatHistory, FOLLOWED_ALONE, Frame, Timeline, film_after, follow};
 pub use ways::{WAYS, Way, WayStep};

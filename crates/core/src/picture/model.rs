@@ -1,19 +1,9 @@
 //! A picture and its steps.
 
 use super::kind::{Need, StepKind};
-use crate::quantity::{OutOfRange, WetFilm};
-use crate::seal::SealRecord;
-use crate::studio::Thinning;
+use super::sealing::SealRecord;
+use crate::mix::{Mix, Surface, Thinning};
 use chrono::{DateTime, NaiveDate, Utc};
-
-/// Parts of one material in a mix, by volume.
-#[derive(Debug, Clone, PartialEq)]
-pub struct Part {
-    /// The material's name on the shelf.
-    pub material: String,
-    /// How many parts.
-    pub parts: f64,
-}
 
 /// One step on a picture.
 #[derive(Debug, Clone, PartialEq)]
@@ -29,7 +19,7 @@ pub struct Step {
     /// Wet film thickness [um].
     pub wet_film_um: Option<f64>,
     /// What goes into the cup.
-    pub mix: Vec<Part>,
+    pub mix: Mix,
     /// Share of the picture's area it covers.
     pub share_of_area: f64,
     /// Whether it may be split over sessions.
@@ -86,7 +76,7 @@ impl Step {
             name: None,
             hands_on_min: kind.usual_minutes(),
             wet_film_um: kind.usual_film_um(),
-            mix: Vec::new(),
+            mix: Mix::default(),
             share_of_area: 1.0,
             splittable: kind.usually_splittable(),
             after: None,
@@ -163,13 +153,25 @@ impl Picture {
         self.width_cm * self.height_cm / 10_000.0
     }
 
-    /// Wet film thickness [um] when `ml` of mix end up on `share` of the face.
-    ///
-    /// # Errors
-    /// [`OutOfRange`] when that is no film: nothing on it, or more than half a centimetre.
-    pub fn film_from_amount_um(&self, ml: f64, share: f64) -> Result<f64, OutOfRange> {
-        // 1 ml over 1 m2 is 1 um.
-        WetFilm::try_new(ml / (self.area_m2() * share)).map(WetFilm::get)
+    /// Area that step `i` covers [m2].
+    pub fn area_of_m2(&self, i: usize) -> f64 {
+        self.area_m2() * self.steps[i].share_of_area
+    }
+
+    /// What the next coat lies on: the ground as long as nothing is painted on it.
+    pub fn surface(&self) -> Surface {
+        self.surface_under(|s| s.laid_at.is_some())
+    }
+
+    /// What step `i` will lie on when everything before it is done.
+    pub fn surface_at(&self, i: usize) -> Surface {
+        let before: Vec<&str> = self.steps[..i].iter().map(|s| s.id.as_str()).collect();
+        self.surface_under(|s| before.contains(&s.id.as_str()))
+    }
+
+    fn surface_under(&self, lies: impl Fn(&Step) -> bool) -> Surface {
+        let bare = !self.steps.iter().any(|s| lies(s) && !s.mix.is_empty());
+        if bare && self.absorbs_um > 0.0 { Surface::Absorbent } else { Surface::Sealed }
     }
 
     /// Indices of the steps that step `i` stands on.
@@ -203,16 +205,6 @@ impl Picture {
 #[cfg(test)]
 mod tests {
     use super::*;
-
-    #[test]
-    fn an_amount_on_an_area_is_a_thickness() {
-        // Mass balance: 1 ml spread over 1 m2 is 1 um.
-        let picture = Picture::new("p", (40.0, 50.0), vec![]);
-        assert!((picture.film_from_amount_um(20.0, 1.0).unwrap() - 100.0).abs() < 1e-9);
-        assert!((picture.film_from_amount_um(2.0, 0.25).unwrap() - 40.0).abs() < 1e-9);
-        assert!(picture.film_from_amount_um(0.0, 1.0).is_err());
-        assert!(picture.film_from_amount_um(5.0, 0.0).is_err(), "no area, no film");
-    }
 
     #[test]
     fn a_sealing_coat_over_another_needs_it_only_paintable() {

@@ -1,21 +1,9 @@
 //! The film of a picture over time: what strata, rail and verdict are drawn from.
 
+use super::coats::{CoatFault, LaidCoat};
 use super::model::Picture;
 use crate::air::AirSeries;
-use crate::film::{CoatView, Composition, Events, Film, FilmState, Grid, HORIZON_S};
-
-/// A coat and when it is there: laid, or planned to be.
-#[derive(Debug, Clone, Copy, PartialEq)]
-pub struct LaidCoat {
-    /// Index of its step in the picture.
-    pub step: usize,
-    /// When its drying starts [s].
-    pub at: f64,
-    /// Wet thickness [m].
-    pub wet_m: f64,
-    /// What it is made of.
-    pub mix: Composition,
-}
+use crate::film::{CoatView, Diverged, Events, Film, FilmState, Grid, HORIZON_S};
 
 /// What became of one coat.
 #[derive(Debug, Clone, PartialEq)]
@@ -77,46 +65,53 @@ impl Timeline {
 
 /// Follows `coats` (in order of time) over a ground and on to `until` [s].
 ///
-/// `absorbs_m` [m of water] and `length_m` [m] are those of the picture. Up to `frames` moments
-/// are kept, spread over the coats, each run spaced evenly in the logarithm of time. The coats for
+/// Up to `frames` moments are kept, spread over the coats, each run spaced evenly in the logarithm of time. The coats for
 /// which `alone` holds (by their place in `coats`) are also followed on their own until the stack
 /// could be sealed.
+///
+/// # Errors
+/// [`CoatFault`] when the film cannot be followed.
 pub fn follow(
-    (absorbs_m, length_m): (f64, f64),
+    picture: &Picture,
     coats: &[LaidCoat],
     air: &AirSeries,
     grid: Grid,
     (until, frames): (f64, usize),
     alone: impl Fn(usize) -> bool,
-) -> Timeline {
-    let Some(first) = coats.first() else { return Timeline::default() };
-    let mut film = Film::new(absorbs_m, length_m, grid, first.at);
+) -> Result<Timeline, CoatFault> {
+    let Some(first) = coats.first() else { return Ok(Timeline::default()) };
+    let mut film = picture.bare(grid, first.at);
     let mut line = Timeline::default();
     let per_coat = (frames / coats.len()).max(2);
     for (n, coat) in coats.iter().enumerate() {
-        film.advance(air, coat.at, None);
+        let cannot = |e: Diverged| picture.fault(coat.step, e);
+        film.advance(air, coat.at, None).map_err(cannot)?;
         film.lay(coat.wet_m, coat.mix);
         let end = coats.get(n + 1).map_or(until.max(coat.at), |next| next.at);
         let most = if coats.len() > FOLLOWED_ALONE { FOLLOWED_OF_MANY } else { FOLLOWED_ALONE };
         let near = coats.len() - n <= most;
-        let left = (near && alone(n)).then(|| {
+        let left = if near && alone(n) {
             let mut fork = film.clone();
-            fork.advance(air, coat.at + HORIZON_S, Some(FilmState::ReadyToSeal));
-            fork.events().clone()
-        });
+            let until = coat.at + HORIZON_S;
+            fork.advance(air, until, Some(FilmState::ReadyToSeal)).map_err(cannot)?;
+            Some(fork.events().clone())
+        } else {
+            None
+        };
         if frames > 0 {
             line.frames.push(frame(&film));
             let last = coats.len() - n <= LAST_COATS;
             let kept = if last { per_coat.max(LEAST_FRAMES) } else { per_coat };
             for at in moments(coat.at, end, kept) {
-                film.advance(air, at, None);
+                film.advance(air, at, None).map_err(cannot)?;
                 line.frames.push(frame(&film));
             }
         }
         if n + 1 == coats.len() && frames == 0 {
-            film.advance(air, until.max(coat.at), Some(FilmState::ReadyToWrap));
+            let until = until.max(coat.at);
+            film.advance(air, until, Some(FilmState::ReadyToWrap)).map_err(cannot)?;
         } else {
-            film.advance(air, end, None);
+            film.advance(air, end, None).map_err(cannot)?;
         }
         let events = film.events().clone();
         line.coats.push(CoatHistory {
@@ -126,19 +121,41 @@ pub fn follow(
             events,
         });
     }
-    line
+    Ok(line)
 }
 
 /// The film of `picture` right after the last of `coats` (in order of time); `None` without any.
-pub fn film_after(picture: &Picture, coats: &[LaidCoat], air: &AirSeries) -> Option<Film> {
-    let first = coats.first()?;
-    let (absorbs_m, length_m) = (picture.absorbs_um * 1e-6, picture.shorter_side_m());
-    let mut film = Film::new(absorbs_m, length_m, Grid::PLANNING, first.at);
+///
+/// # Errors
+/// [`CoatFault`] when it cannot be followed.
+pub fn film_after(
+    picture: &Picture,
+    coats: &[LaidCoat],
+    air: &AirSeries,
+) -> Result<Option<Film>, CoatFault> {
+    let Some(first) = coats.first() else { return Ok(None) };
+    let mut film = picture.bare(Grid::PLANNING, first.at);
     for coat in coats {
-        film.advance(air, coat.at, None);
-        film.lay(coat.wet_m, coat.mix);
+        picture.lay(&mut film, coat, air)?;
     }
-    Some(film)
+    Ok(Some(film))
+}
+
+impl Picture {
+    /// The film of the picture before anything is laid, at `at` [s].
+    pub fn bare(&self, grid: Grid, at: f64) -> Film {
+        Film::new(self.absorbs_um * 1e-6, self.shorter_side_m(), grid, at)
+    }
+
+    /// Follows `film` to `coat` and lays it.
+    ///
+    /// # Errors
+    /// [`CoatFault`] when it cannot be followed.
+    pub fn lay(&self, film: &mut Film, coat: &LaidCoat, air: &AirSeries) -> Result<(), CoatFault> {
+        film.advance(air, coat.at, None).map_err(|e| self.fault(coat.step, e))?;
+        film.lay(coat.wet_m, coat.mix);
+        Ok(())
+    }
 }
 
 fn frame(film: &Film) -> Frame {

@@ -147,7 +147,7 @@ pub const WAYS: &[Way] = &[
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::studio::starter_shelf;
+    use crate::mix::starter_shelf;
 
     #[test]
     fn every_way_uses_the_starter_shelf_and_films_where_they_belong() {

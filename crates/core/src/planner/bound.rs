@@ -79,7 +79,7 @@ fn least_late(problem: &Problem<'_>, pictures: &[usize], alone: &[i64], dones: &
 
 /// Seconds of free time that picture `p` takes in any plan. A pinned step's time is not free.
 fn least_work(problem: &Problem<'_>, p: usize) -> i64 {
-    let set_up = super::calendar::seconds_of(problem.document.setup_min);
+    let set_up = crate::time::minutes_s(problem.studio.setup_min);
     problem.tasks[p]
         .iter()
         .flatten()
@@ -119,7 +119,7 @@ fn finishes_of_work(problem: &Problem<'_>, work: &mut [i64]) -> Vec<i64> {
 
 /// Set-ups that no plan can do without.
 fn least_set_ups(problem: &Problem<'_>) -> u32 {
-    if problem.document.setup_min <= 0.0 {
+    if problem.studio.setup_min <= 0.0 {
         return 0;
     }
     let tasks = || problem.tasks.iter().flatten().flatten();

@@ -3,7 +3,7 @@
 use super::Blocked;
 use super::problem::{Bench, Task};
 use crate::studio::{StudioHours, daylight};
-use chrono::{DateTime, TimeZone, Utc};
+use crate::time::{MINUTE_S, whole_instant};
 
 /// Shortest piece of a step that is split [s]: 20 minutes, planning.md.
 const SHORTEST_PIECE_S: i64 = 20 * 60;
@@ -60,12 +60,12 @@ impl Calendar {
         let lit = |s: Stretch| match light {
             None => s,
             Some(place) => {
-                let (rise, fall) = place.light_of(hours.day(instant(s.0)));
+                let (rise, fall) = place.light_of(hours.day(whole_instant(s.0)));
                 (s.0.max(rise), s.1.min(fall))
             }
         };
         let whole = |from: i64| {
-            hours.sessions(instant(from), instant(to)).into_iter().map(|s| {
+            hours.sessions(whole_instant(from), whole_instant(to)).into_iter().map(|s| {
                 let s = (s.from.timestamp(), s.to.timestamp());
                 Gap { from: s.0, to: s.1, light: lit(s), bench: None }
             })
@@ -116,11 +116,12 @@ impl Calendar {
             _ if self.longest.0 == 0 => Blocked::NoHours,
             longest if task.by_daylight && shortest > longest => Blocked::TooLittleDaylight {
                 needed: shortest as f64 / 60.0,
-                longest: longest as f64 / 60.0,
+                longest: longest as f64 / MINUTE_S,
             },
-            longest if !task.by_daylight && at_once > longest => {
-                Blocked::TooLong { needed: at_once as f64 / 60.0, longest: longest as f64 / 60.0 }
-            }
+            longest if !task.by_daylight && at_once > longest => Blocked::TooLong {
+                needed: at_once as f64 / MINUTE_S,
+                longest: longest as f64 / MINUTE_S,
+            },
             _ => Blocked::NoHours,
         })
     }
@@ -166,19 +167,4 @@ impl Calendar {
             _ => self.set_up,
         }
     }
-}
-
-/// Seconds of the Unix epoch as an instant.
-pub(super) fn instant(second: i64) -> DateTime<Utc> {
-    Utc.timestamp_opt(second, 0).single().unwrap_or(DateTime::<Utc>::MAX_UTC)
-}
-
-/// An instant as seconds of the Unix epoch, never early.
-pub(super) fn second(at: DateTime<Utc>) -> i64 {
-    at.timestamp() + i64::from(at.timestamp_subsec_nanos() > 0)
-}
-
-/// Minutes as seconds.
-pub(super) fn seconds_of(min: f64) -> i64 {
-    (min * 60.0).round() as i64
 }

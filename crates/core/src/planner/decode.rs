@@ -1,11 +1,13 @@
 //! From an order of work to times: each turn takes the first place that is free and not too early.
 
+use super::Blocked;
 use super::calendar::{Calendar, Slot, Stretch};
-use super::films::{Film, Films};
-use super::problem::{Known, Problem, whole_minute};
+use super::films::{Films, Played};
+use super::problem::{Known, Problem};
 use super::score::Score;
-use super::{Blocked, Wait, WaitReason};
 use crate::cancel::give_up_if_cancelled;
+use crate::readiness::{Wait, WaitReason};
+use crate::time::{full_minute, whole_seconds};
 use std::cmp::Ordering;
 
 /// Whose turn it is, one entry for each step still to do, and in which order each picture's come.
@@ -27,8 +29,8 @@ pub(super) struct Placed {
 
 /// One picture on its way.
 #[derive(Debug, Clone)]
-pub(super) struct Progress {
-    pub film: Option<Film>,
+pub(super) struct PictureProgress {
+    pub film: Option<Played>,
     /// Which of the inner order is next.
     pub next: usize,
     /// Steps done, in this plan or before.
@@ -41,14 +43,14 @@ pub(super) struct Progress {
 #[derive(Debug, Clone)]
 pub(super) struct Schedule {
     calendar: Calendar,
-    pub progress: Vec<Progress>,
+    pub progress: Vec<PictureProgress>,
     held: Vec<Stretch>,
     pub placed: Vec<Placed>,
     pub blocked: Vec<(usize, usize, Blocked)>,
     pub score: Score,
 }
 
-impl Progress {
+impl PictureProgress {
     /// Whether every step is done.
     pub fn is_done(&self) -> bool {
         !self.done.is_empty() && self.done.iter().all(|done| *done)
@@ -69,7 +71,7 @@ impl Schedule {
         for (p, tasks) in problem.tasks.iter().enumerate() {
             let film = films.root(p);
             let done = tasks.iter().map(Option::is_none).collect();
-            let progress = Progress { film: None, next: 0, done, end: problem.from };
+            let progress = PictureProgress { film: None, next: 0, done, end: problem.from };
             schedule.progress.push(progress);
             match film {
                 Ok(film) => schedule.progress[p].film = Some(film),
@@ -105,8 +107,8 @@ impl Schedule {
         if placed.holds.is_some() || task.pinned.is_some() {
             return false;
         }
-        let until = placed.wait.as_ref().map_or(problem.from, |w| super::calendar::second(w.until));
-        let ready = whole_minute(until.max(self.progress[placed.picture].end));
+        let until = placed.wait.as_ref().map_or(problem.from, |w| whole_seconds(w.until));
+        let ready = full_minute(until.max(self.progress[placed.picture].end));
         self.calendar.find(ready, task).is_ok_and(|slot| slot == placed.slot)
     }
 
@@ -126,8 +128,8 @@ impl Schedule {
         }
         let (ready, mut wait) = films.ready(problem, film, (p, i))?;
         // One picture has one film: its steps are done in the order they are placed.
-        let mut not_before = whole_minute(ready.unwrap_or(progress.end).max(progress.end));
-        let places = problem.document.flat_places as usize;
+        let mut not_before = full_minute(ready.unwrap_or(progress.end).max(progress.end));
+        let places = problem.studio.flat_places as usize;
         if task.seals && places == 0 {
             return Err(Blocked::NoFlatPlace);
         }
@@ -151,10 +153,10 @@ impl Schedule {
                 if taken.len() >= places && pinned.is_none() {
                     // With the places all held, the one that comes free first decides.
                     let free = taken[taken.len() - places];
-                    not_before = whole_minute(free.max(not_before + 60));
+                    not_before = full_minute(free.max(not_before + 60));
                     if let Some(w) = &mut wait {
                         w.reason = WaitReason::FlatPlace;
-                        w.until = super::calendar::instant(not_before);
+                        w.until = crate::time::whole_instant(not_before);
                     }
                     continue;
                 }
@@ -162,7 +164,7 @@ impl Schedule {
             }
             if let (Some(pin), Some(w)) = (pinned, &mut wait) {
                 w.reason = WaitReason::Pinned;
-                w.until = super::calendar::instant(pin);
+                w.until = crate::time::whole_instant(pin);
             }
             return Ok(Placed { picture: p, step: i, slot, wait, holds });
         }

@@ -2,17 +2,17 @@
 //! asks something else of the same studio, or changed one picture of it, is answered from what is
 //! known, and only the rest is computed.
 
+use super::Plan;
 use super::films::Films;
 use super::outlook::{CoatOutlook, FilmMoment, coats_of, decorate, film_line};
-use super::problem::{Problem, whole_minute};
+use super::problem::Problem;
 use super::search::{Planner, carried};
-use super::ways::{Way, ways};
-use super::{Plan, calendar, readiness::seconds};
+use super::ways::{DateWay, date_ways};
 use crate::film::{Grid, HORIZON_S};
-use crate::picture::{LaidCoat, Timeline, follow};
-use crate::rules::{Finding, check_with, laid_coats};
-use crate::studio::{StudioDocument, Turn};
-use chrono::{DateTime, Duration, Utc};
+use crate::picture::{CoatFault, LaidCoat, Timeline, follow};
+use crate::studio::{OrderEntry, Studio};
+use crate::time::{full_minute, minutes, seconds, whole_seconds};
+use chrono::{DateTime, Utc};
 use std::collections::HashMap;
 use std::sync::Arc;
 
@@ -22,7 +22,7 @@ struct Planned {
     /// The minute it was made for, and the last one it still holds for [s of the epoch].
     holds: (i64, i64),
     plan: Arc<Plan>,
-    order: Arc<Vec<Turn>>,
+    order: Arc<Vec<OrderEntry>>,
     earliest: Option<Arc<Vec<Option<DateTime<Utc>>>>>,
 }
 
@@ -42,8 +42,8 @@ struct Drawn {
 }
 
 /// Whether picture `p` is the same thing to paint on in both: same name, size and ground.
-pub fn same_support(a: &StudioDocument, b: &StudioDocument, p: usize) -> bool {
-    let of = |d: &StudioDocument| {
+pub fn same_support(a: &Studio, b: &Studio, p: usize) -> bool {
+    let of = |d: &Studio| {
         let picture = &d.pictures[p];
         (picture.id.clone(), picture.absorbs_um, picture.width_cm, picture.height_cm)
     };
@@ -53,7 +53,7 @@ pub fn same_support(a: &StudioDocument, b: &StudioDocument, p: usize) -> bool {
 /// What is known of a studio.
 #[derive(Debug, Clone)]
 pub struct Desk {
-    document: Arc<StudioDocument>,
+    studio: Arc<Studio>,
     films: Films,
     planned: Option<Planned>,
     /// By picture: with planned coats, and laid ones alone.
@@ -62,21 +62,21 @@ pub struct Desk {
 }
 
 impl Desk {
-    /// An empty desk for `document`.
-    pub fn new(document: Arc<StudioDocument>) -> Self {
-        let films = Films::new(&document);
-        Self { document, films, planned: None, followed: HashMap::new(), drawn: HashMap::new() }
+    /// An empty desk for `studio`.
+    pub fn new(studio: Arc<Studio>) -> Self {
+        let films = Films::new(&studio);
+        Self { studio, films, planned: None, followed: HashMap::new(), drawn: HashMap::new() }
     }
 
     /// The studio.
-    pub fn document(&self) -> Arc<StudioDocument> {
-        self.document.clone()
+    pub fn studio(&self) -> Arc<Studio> {
+        self.studio.clone()
     }
 
     /// Takes over another version of the studio; what did not change stays known.
-    pub fn turn_to(&mut self, document: Arc<StudioDocument>) {
-        let old = std::mem::replace(&mut self.document, document);
-        let new = &self.document;
+    pub fn turn_to(&mut self, studio: Arc<Studio>) {
+        let old = std::mem::replace(&mut self.studio, studio);
+        let new = &self.studio;
         self.planned = None;
         self.films.turn_to(&old, new);
         if old.air != new.air || old.pictures.len() != new.pictures.len() {
@@ -96,7 +96,7 @@ impl Desk {
     }
 
     /// The order of work of that plan.
-    pub fn order(&mut self, from: DateTime<Utc>) -> Arc<Vec<Turn>> {
+    pub fn order(&mut self, from: DateTime<Utc>) -> Arc<Vec<OrderEntry>> {
         self.planned(from).order.clone()
     }
 
@@ -105,9 +105,9 @@ impl Desk {
         if let Some(known) = &self.planned(from).earliest {
             return known.clone();
         }
-        let document = self.document.clone();
-        let found = self.with_planner(&document, from, |planner| {
-            (0..document.pictures.len()).map(|p| planner.earliest_finish(p)).collect()
+        let studio = self.studio.clone();
+        let found = self.with_planner(&studio, from, |planner| {
+            (0..studio.pictures.len()).map(|p| planner.earliest_finish(p)).collect()
         });
         let found: Arc<Vec<_>> = Arc::new(found);
         if let Some(planned) = &mut self.planned {
@@ -116,19 +116,19 @@ impl Desk {
         found
     }
 
-    /// Ways to finish picture `p` earlier, see [`ways`]; `told` hears how many of how many are planned.
+    /// Ways to finish picture `p` earlier, see [`date_ways`]; `told` hears how many of how many are planned.
     pub fn ways(
         &mut self,
         p: usize,
         from: DateTime<Utc>,
         told: impl Fn(usize, usize) + Sync,
-    ) -> Vec<Way> {
-        let document = self.document.clone();
-        self.with_planner(&document, from, |planner| ways(planner, p, from, told))
+    ) -> Vec<DateWay> {
+        let studio = self.studio.clone();
+        self.with_planner(&studio, from, |planner| date_ways(planner, p, from, told))
     }
 
     fn planned(&mut self, from: DateTime<Utc>) -> &Planned {
-        let minute = whole_minute(calendar::second(from));
+        let minute = full_minute(whole_seconds(from));
         let known = self.planned.take();
         let holds = |p: &Planned| (p.holds.0..=p.holds.1).contains(&minute);
         let planned = match known.filter(holds) {
@@ -139,12 +139,12 @@ impl Desk {
     }
 
     fn make(&mut self, from: DateTime<Utc>, minute: i64) -> Planned {
-        let document = self.document.clone();
-        self.films.tidy(&document);
+        let studio = self.studio.clone();
+        self.films.tidy(&studio);
         self.films.forget_finishes();
         let (plan, order) =
-            self.with_planner(&document, from, |planner| (planner.plan(), planner.order()));
-        let set_up = Duration::seconds(calendar::seconds_of(document.setup_min));
+            self.with_planner(&studio, from, |planner| (planner.plan(), planner.order()));
+        let set_up = minutes(studio.setup_min);
         let begins = plan.steps.iter().filter_map(|s| s.sittings.first()).map(|s| s.from).min();
         let until = begins.map_or(minute, |at| (at - set_up).timestamp());
         Planned {
@@ -158,14 +158,14 @@ impl Desk {
     /// Lends the known films to a planner. A computation that is given up takes them with it.
     fn with_planner<T>(
         &mut self,
-        document: &StudioDocument,
+        studio: &Studio,
         from: DateTime<Utc>,
         work: impl FnOnce(&mut Planner<'_>) -> T,
     ) -> T {
         let films = std::mem::replace(&mut self.films, Films::none());
-        let problem = Problem::new(document, from);
-        let films = if films.knows(document) { films } else { Films::new(document) };
-        let own = &document.order;
+        let problem = Problem::new(studio, from);
+        let films = if films.knows(studio) { films } else { Films::new(studio) };
+        let own = &studio.order;
         let order = (!own.is_empty()).then(|| carried(own, &problem));
         let mut planner = Planner::begin(problem, films, order);
         let found = work(&mut planner);
@@ -174,13 +174,26 @@ impl Desk {
     }
 
     /// What becomes of the coats of picture `p`, at `now`.
-    pub fn outlook(&mut self, p: usize, now: DateTime<Utc>) -> Vec<CoatOutlook> {
+    ///
+    /// # Errors
+    /// [`CoatFault`] when a coat cannot be computed.
+    pub fn outlook(&mut self, p: usize, now: DateTime<Utc>) -> Result<Vec<CoatOutlook>, CoatFault> {
         let plan = self.plan(now);
-        let document = self.document.clone();
-        let laid = laid_coats(&document, &document.pictures[p]).len();
-        let coats = coats_of(&document, p, &plan);
-        let line = self.follow((p, true), coats, laid);
-        decorate(&document, p, line.until(seconds(now)), laid)
+        let studio = self.studio.clone();
+        let laid = studio.laid_coats(p)?.len();
+        let coats = coats_of(&studio, p, &plan)?;
+        let line = self.follow((p, true), coats, laid)?;
+        Ok(decorate(&studio, p, line.until(seconds(now)), laid))
+    }
+
+    /// The laid coats of picture `p`, followed to the horizon.
+    ///
+    /// # Errors
+    /// [`CoatFault`] when one of them cannot be computed.
+    pub fn laid(&mut self, p: usize) -> Result<Arc<Timeline>, CoatFault> {
+        let coats = self.studio.laid_coats(p)?;
+        let laid = coats.len();
+        self.follow((p, false), coats, laid)
     }
 
     fn follow(
@@ -188,47 +201,40 @@ impl Desk {
         (p, planned): (usize, bool),
         coats: Vec<LaidCoat>,
         laid: usize,
-    ) -> Arc<Timeline> {
+    ) -> Result<Arc<Timeline>, CoatFault> {
         if let Some(known) = self.followed.get(&(p, planned)).filter(|f| f.coats == coats) {
-            return known.line.clone();
+            return Ok(known.line.clone());
         }
-        let picture = &self.document.pictures[p];
-        let size = (picture.absorbs_um * 1e-6, picture.shorter_side_m());
+        let picture = &self.studio.pictures[p];
         let last = coats.last().map_or(0.0, |c| c.at);
         // The last coat is followed to its end only where it is laid: nobody asks for the other.
         let until = if coats.len() == laid { last + HORIZON_S } else { last };
         let alone = |n: usize| planned && n + 1 == laid;
-        let line = follow(size, &coats, &self.document.air, Grid::PLANNING, (until, 0), alone);
+        let line = follow(picture, &coats, &self.studio.air, Grid::PLANNING, (until, 0), alone)?;
         let line = Arc::new(line);
         self.followed.insert((p, planned), Followed { coats, line: line.clone() });
-        line
+        Ok(line)
     }
 
     /// The film of picture `p` as a line through time, up to `until` [s], in up to `frames` moments.
+    ///
+    /// # Errors
+    /// [`CoatFault`] when a coat cannot be computed.
     pub fn film_line(
         &mut self,
         p: usize,
         now: DateTime<Utc>,
         (until, frames): (f64, usize),
-    ) -> Arc<Vec<FilmMoment>> {
+    ) -> Result<Arc<Vec<FilmMoment>>, CoatFault> {
         let plan = self.plan(now);
-        let coats = coats_of(&self.document, p, &plan);
+        let coats = coats_of(&self.studio, p, &plan)?;
         let to = (until.to_bits(), frames);
         let known = self.drawn.get(&p).filter(|d| d.coats == coats && d.to == to);
         if let Some(known) = known {
-            return known.moments.clone();
+            return Ok(known.moments.clone());
         }
-        let moments = Arc::new(film_line(&self.document, p, &plan, (until, frames)));
+        let moments = Arc::new(film_line(&self.studio, p, &plan, (until, frames))?);
         self.drawn.insert(p, Drawn { coats, to, moments: moments.clone() });
-        moments
-    }
-
-    /// Every finding at `now`, as [`check`](crate::rules::check) gives them.
-    pub fn findings(&mut self, now: DateTime<Utc>) -> Vec<Finding> {
-        let document = self.document.clone();
-        check_with(&document, now, |p, coats| {
-            let laid = coats.len();
-            self.follow((p, false), coats, laid).as_ref().clone()
-        })
+        Ok(moments)
     }
 }

@@ -2,13 +2,14 @@
 //! sequence of coats serves every plan that lays the same coats at the same times. Beside it stand
 //! the lags that came out, with which an order can be judged roughly and quickly.
 
-use super::calendar::{instant, second};
+use super::Blocked;
 use super::lags::Lags;
 use super::problem::{Known, Problem};
-use super::readiness::{Bed, Done};
-use super::{Blocked, Wait};
 use crate::film::{FilmState, Grid};
-use crate::studio::StudioDocument;
+use crate::picture::CoatFault;
+use crate::readiness::{Bed, Done, NotReady, Wait};
+use crate::studio::Studio;
+use crate::time::{whole_instant, whole_seconds};
 use std::collections::HashMap;
 
 /// Most beds kept; then all but the beginnings are forgotten. About 10 kB each. [practice]
@@ -30,7 +31,7 @@ pub(super) type Ready = (Option<i64>, Option<Wait>);
 
 /// A picture while an order of work is tried.
 #[derive(Debug, Clone)]
-pub(super) struct Film {
+pub(super) struct Played {
     pub done: Done,
     /// Its bed, while films are computed exactly.
     bed: BedId,
@@ -63,14 +64,14 @@ pub(super) struct Films {
 
 impl Films {
     /// The pictures as they are.
-    pub fn new(document: &StudioDocument) -> Self {
-        Self::on(document, Grid::PLANNING)
+    pub fn new(studio: &Studio) -> Self {
+        Self::on(studio, Grid::PLANNING)
     }
 
     /// The pictures as they are, their films on `grid`.
-    pub fn on(document: &StudioDocument, grid: Grid) -> Self {
+    pub fn on(studio: &Studio, grid: Grid) -> Self {
         let mut films = Self { grid, ..Self::none() };
-        films.begin(document);
+        films.begin(studio);
         films
     }
 
@@ -89,9 +90,9 @@ impl Films {
         }
     }
 
-    /// Whether it has a beginning for every picture of `document`.
-    pub fn knows(&self, document: &StudioDocument) -> bool {
-        self.roots.len() == document.pictures.len()
+    /// Whether it has a beginning for every picture of `studio`.
+    pub fn knows(&self, studio: &Studio) -> bool {
+        self.roots.len() == studio.pictures.len()
     }
 
     /// Forgets the earliest finishes, which were those of plans from an earlier moment.
@@ -99,18 +100,18 @@ impl Films {
         self.earliest.clear();
     }
 
-    fn begin(&mut self, document: &StudioDocument) {
+    fn begin(&mut self, studio: &Studio) {
         self.nodes.clear();
         self.after.clear();
         self.roots.clear();
-        for p in 0..document.pictures.len() {
-            let root = Bed::new(document, p, self.grid).map(|bed| self.keep(bed));
+        for p in 0..studio.pictures.len() {
+            let root = Bed::new(studio, p, self.grid).map(|bed| self.keep(bed)).map_err(cannot);
             self.roots.push(root);
         }
     }
 
     /// Takes over another document: pictures that are the same keep what was computed.
-    pub fn turn_to(&mut self, old: &StudioDocument, new: &StudioDocument) {
+    pub fn turn_to(&mut self, old: &Studio, new: &Studio) {
         let same_room = old.air == new.air
             && old.schools == new.schools
             && old.materials == new.materials
@@ -121,7 +122,8 @@ impl Films {
         }
         for p in 0..new.pictures.len() {
             if old.pictures[p] != new.pictures[p] {
-                self.roots[p] = Bed::new(new, p, self.grid).map(|bed| self.keep(bed));
+                self.roots[p] =
+                    Bed::new(new, p, self.grid).map(|bed| self.keep(bed)).map_err(cannot);
                 self.lags.retain(|(q, ..), _| *q != p as u32);
                 self.holds.retain(|(q, _), _| *q != p as u32);
                 self.earliest.remove(&(p as u32));
@@ -129,10 +131,10 @@ impl Films {
         }
     }
 
-    /// Forgets what is too much to keep. No [`Film`] from before may be used after.
-    pub fn tidy(&mut self, document: &StudioDocument) {
+    /// Forgets what is too much to keep. No [`Played`] from before may be used after.
+    pub fn tidy(&mut self, studio: &Studio) {
         if self.nodes.len() > MOST_BEDS {
-            self.begin(document);
+            self.begin(studio);
         }
     }
 
@@ -143,21 +145,21 @@ impl Films {
     }
 
     /// Picture `p` as it is now.
-    pub fn root(&self, p: usize) -> Known<Film> {
+    pub fn root(&self, p: usize) -> Known<Played> {
         let bed = self.roots[p].clone()?;
-        Ok(Film { done: self.nodes[bed as usize].bed.done.clone(), bed })
+        Ok(Played { done: self.nodes[bed as usize].bed.done.clone(), bed })
     }
 
     /// Goes on to the picture after step `i` is done at `end`.
     pub fn go_on(
         &mut self,
         problem: &Problem<'_>,
-        film: &mut Film,
+        film: &mut Played,
         (p, i): (usize, usize),
         end: i64,
     ) -> Known<()> {
         let task = problem.task(p, i);
-        film.done.mark(problem.document, i, instant(end), task.is_some_and(|t| t.lays));
+        film.done.mark(problem.studio, i, whole_instant(end), task.is_some_and(|t| t.lays));
         if self.judged != Judged::Films {
             return Ok(());
         }
@@ -166,7 +168,8 @@ impl Films {
             Some(known) => known.clone(),
             None => {
                 let mut next = self.nodes[film.bed as usize].bed.clone();
-                let made = next.finish(problem.document, i, instant(end)).map(|()| self.keep(next));
+                let made = next.finish(problem.studio, i, whole_instant(end));
+                let made = made.map(|()| self.keep(next)).map_err(cannot);
                 self.after.insert(key, made.clone());
                 made
             }
@@ -179,31 +182,31 @@ impl Films {
     pub fn ready(
         &mut self,
         problem: &Problem<'_>,
-        film: &Film,
+        film: &Played,
         (p, i): (usize, usize),
     ) -> Result<Ready, Blocked> {
         let below = problem.task(p, i).map_or(&[][..], |t| &t.below);
-        let coat = film.done.last_coat.map_or(u32::MAX, |c| c as u32);
+        let coat = film.done.last_coat().map_or(u32::MAX, |c| c as u32);
         let key = (p as u32, i as u32, coat);
         if self.judged != Judged::Films {
             let at = self.lags.get(&key).and_then(|lags| {
                 let lag = lags.at(film.done.mean_age())?;
                 Some(film.done.last_laid()? + chrono::Duration::seconds(lag))
             });
-            let (at, wait) = film.done.ready(problem.document, (i, below), at);
-            return Ok((at.map(second), wait));
+            let (at, wait) = film.done.ready(problem.studio, (i, below), at);
+            return Ok((at.map(whole_seconds), wait));
         }
         let node = &mut self.nodes[film.bed as usize];
         if let Some((_, known)) = node.ready.iter().find(|(step, _)| *step == i) {
             return known.clone();
         }
-        let found = node.bed.film_ready(problem.document, i).map(|at| {
+        let found = node.bed.film_ready(problem.studio, i).map_err(not_ready).map(|at| {
             if let (Some(at), Some(laid)) = (at, film.done.last_laid()) {
-                let lag = second(at) - laid.timestamp();
+                let lag = whole_seconds(at) - laid.timestamp();
                 self.lags.entry(key).or_default().note(film.done.mean_age(), lag);
             }
-            let (at, wait) = film.done.ready(problem.document, (i, below), at);
-            (at.map(second), wait)
+            let (at, wait) = film.done.ready(problem.studio, (i, below), at);
+            (at.map(whole_seconds), wait)
         });
         node.ready.push((i, found.clone()));
         found
@@ -226,7 +229,7 @@ impl Films {
     pub fn touch_dry(
         &mut self,
         problem: &Problem<'_>,
-        film: &Film,
+        film: &Played,
         (p, i): (usize, usize),
         end: i64,
     ) -> Option<i64> {
@@ -237,8 +240,20 @@ impl Films {
         let mut wet = film.clone();
         self.go_on(problem, &mut wet, (p, i), end).ok()?;
         let bed = &mut self.nodes[wet.bed as usize].bed;
-        let at = second(bed.reaches(problem.document, FilmState::TouchDry)?);
+        let at = whole_seconds(bed.reaches(problem.studio, FilmState::TouchDry).ok()??);
         self.holds.insert(key, at - end);
         Some(at)
     }
+}
+
+fn not_ready(why: NotReady) -> Blocked {
+    match why {
+        NotReady::Never(need) => Blocked::NeverReady(need),
+        NotReady::Fault(fault) => cannot(fault).1,
+    }
+}
+
+/// A coat that cannot be computed holds its picture up, and says why.
+fn cannot(fault: CoatFault) -> (usize, Blocked) {
+    (fault.step, Blocked::Coat(fault.why.to_string()))
 }

@@ -1,17 +1,17 @@
 //! From a schedule to a plan that can be shown.
 
-use super::calendar::instant;
 use super::decode::Schedule;
 use super::problem::Problem;
 use super::score::Score;
 use super::{Blocked, Objective, PictureOutcome, Plan, PlannedStep, Sitting};
+use crate::time::{MINUTE_S, whole_instant};
 use chrono::{DateTime, Utc};
 
 impl From<Score> for Objective {
     fn from(score: Score) -> Self {
         Self {
             weighted_days_late: score.late,
-            sum_of_finish_min: score.sum as f64 / 60.0,
+            sum_of_finish_min: score.sum as f64 / MINUTE_S,
             set_ups: score.set_ups,
             past_tubs: score.past_tubs,
         }
@@ -20,12 +20,13 @@ impl From<Score> for Objective {
 
 /// The plan in instants, in order of time, with what stands on blocked steps at its end.
 pub(super) fn plan_of(problem: &Problem<'_>, schedule: &Schedule) -> Plan {
-    let document = problem.document;
+    let studio = problem.studio;
     let mut steps: Vec<PlannedStep> = schedule
         .placed
         .iter()
         .map(|placed| {
-            let sitting = |s: &(i64, i64)| Sitting { from: instant(s.0), to: instant(s.1) };
+            let sitting =
+                |s: &(i64, i64)| Sitting { from: whole_instant(s.0), to: whole_instant(s.1) };
             PlannedStep {
                 picture: placed.picture,
                 step: placed.step,
@@ -40,7 +41,7 @@ pub(super) fn plan_of(problem: &Problem<'_>, schedule: &Schedule) -> Plan {
         steps.push(blocked(*p, *step, why.clone()));
     }
     let mut pictures = Vec::new();
-    for (p, picture) in document.pictures.iter().enumerate() {
+    for (p, picture) in studio.pictures.iter().enumerate() {
         for (i, step) in picture.steps.iter().enumerate() {
             let known = steps.iter().any(|s| s.picture == p && s.step == i);
             if step.laid_at.is_none() && !known {
@@ -53,7 +54,7 @@ pub(super) fn plan_of(problem: &Problem<'_>, schedule: &Schedule) -> Plan {
         let laid = picture.steps.iter().filter_map(|s| s.laid_at).max();
         let finish = if whole { planned.max(laid) } else { None };
         let days_late = match (finish, picture.due) {
-            (Some(end), Some(due)) => Some((document.hours.day(end) - due).num_days().max(0)),
+            (Some(end), Some(due)) => Some((studio.hours.day(end) - due).num_days().max(0)),
             _ => None,
         };
         pictures.push(PictureOutcome { picture: p, finish, due: picture.due, days_late });
@@ -62,7 +63,7 @@ pub(super) fn plan_of(problem: &Problem<'_>, schedule: &Schedule) -> Plan {
     // A picture that is done keeps the days it was late by.
     objective.weighted_days_late = pictures
         .iter()
-        .map(|o| document.pictures[o.picture].weight * o.days_late.unwrap_or(0) as f64)
+        .map(|o| studio.pictures[o.picture].weight * o.days_late.unwrap_or(0) as f64)
         .sum();
     Plan { steps, pictures, objective }
 }

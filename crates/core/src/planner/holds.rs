@@ -1,7 +1,9 @@
 //! What holds a picture: the chain of steps and waits that fixes its end.
 
-use super::{Plan, PlannedStep, Wait};
-use crate::studio::StudioDocument;
+use super::{Plan, PlannedStep};
+use crate::readiness::Wait;
+use crate::studio::Studio;
+use crate::time::minutes_between;
 use chrono::{DateTime, Utc};
 
 /// Why a step is not done earlier, when its own wait is over.
@@ -34,7 +36,7 @@ pub struct Link {
 
 /// The chain behind the end of picture `p`, from its first planned step to its last: each link
 /// stands on the one before it.
-pub fn holds(document: &StudioDocument, plan: &Plan, p: usize, from: DateTime<Utc>) -> Vec<Link> {
+pub fn holds(studio: &Studio, plan: &Plan, p: usize, from: DateTime<Utc>) -> Vec<Link> {
     let mine: Vec<&PlannedStep> =
         plan.steps.iter().filter(|s| s.picture == p && !s.sittings.is_empty()).collect();
     let mut chain = Vec::new();
@@ -51,10 +53,10 @@ pub fn holds(document: &StudioDocument, plan: &Plan, p: usize, from: DateTime<Ut
             .flat_map(|s| s.sittings.iter().map(move |x| (x, s)))
             .filter(|(x, _)| x.to > ready && x.from < first.from)
             .max_by_key(|(x, _)| x.to);
-        let idle_min = (first.from - ready).num_seconds() as f64 / 60.0;
+        let idle_min = minutes_between(ready, first.from);
         let held = match work {
             // A set-up is work, not a wait.
-            _ if idle_min <= document.setup_min + 1.0 => Held::Wait,
+            _ if idle_min <= studio.setup_min + 1.0 => Held::Wait,
             Some((_, other)) => Held::Work(other.picture, other.step),
             None => Held::Hours,
         };

@@ -5,6 +5,7 @@
 //! schools are over; laid coats are fixed history. An order of work, played from its beginning,
 //! gives a plan; the search ([`Planner::improve`]) looks for a better order.
 
+mod agenda;
 mod bound;
 mod calendar;
 mod decode;
@@ -17,25 +18,24 @@ mod odds;
 mod outlook;
 mod parallel;
 mod problem;
-mod readiness;
 mod remind;
 mod score;
 mod search;
 mod ways;
 
+pub use agenda::{AgendaEntry, Alarm, agenda, shortages};
 pub use desk::{Desk, same_support};
 pub use holds::{Held, Link, holds};
-pub use odds::{PictureOdds, odds};
+pub use odds::{FUTURES, PictureOdds, odds};
 pub use outlook::{CoatOutlook, FilmMoment, film_line, outlook};
-pub use readiness::{SOLVENT_GAP, between_varnish};
-pub(crate) use readiness::{instant, seconds};
 pub use remind::{WetSession, wet_session};
-pub use search::{Planner, Progress, moderate, plan};
-pub use ways::{Way, WayKind, ways};
+pub use search::{Planner, SearchProgress, moderate, plan};
+pub use ways::{DateWay, DateWayKind, date_ways};
 pub(crate) use {outlook::coats_of, ways::rooms};
 
 use crate::picture::Need;
-use crate::studio::StudioDocument;
+use crate::readiness::Wait;
+use crate::studio::Studio;
 use chrono::{DateTime, NaiveDate, Utc};
 use thiserror::Error;
 
@@ -47,7 +47,7 @@ pub const SEED: u64 = 20_270_115;
 #[derive(Debug, Clone, Copy)]
 pub struct Request<'a> {
     /// The studio with its pictures.
-    pub document: &'a StudioDocument,
+    pub studio: &'a Studio,
     /// Now: nothing is planned before.
     pub from: DateTime<Utc>,
 }
@@ -59,52 +59,6 @@ pub struct Sitting {
     pub from: DateTime<Utc>,
     /// End.
     pub to: DateTime<Utc>,
-}
-
-/// What decides when a step may start.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub enum WaitReason {
-    /// The film below must reach a state.
-    Film,
-    /// The step below must be done.
-    Order,
-    /// The school's floor before sealing.
-    School,
-    /// Slow-drying paint in the stack: two weeks in every school.
-    SlowPaint,
-    /// Retarder in the stack: longer in every school.
-    Retarder,
-    /// A night between blocking in and glazing.
-    FreshEyes,
-    /// Varnish coats a day (or in the brisk school an hour) apart.
-    BetweenVarnish,
-    /// A solvent varnish over a water-borne coat: three days at least.
-    SolventOverWater,
-    /// A gap that the painter asked for.
-    Gap,
-    /// A date that the painter set.
-    NotBefore,
-    /// A flat place must come free.
-    FlatPlace,
-    /// The painter pinned it to a time.
-    Pinned,
-}
-
-/// Why a step does not start at once.
-#[derive(Debug, Clone, PartialEq)]
-pub struct Wait {
-    /// What decides.
-    pub reason: WaitReason,
-    /// The state the step needs.
-    pub state: Need,
-    /// Index of the step waited for, in the same picture.
-    pub of: usize,
-    /// When the wait is over.
-    pub until: DateTime<Utc>,
-    /// Minutes from the end of that step to then.
-    pub lag_min: f64,
-    /// When the film alone would be ready, if it has to reach a state.
-    pub film_ready: Option<DateTime<Utc>>,
 }
 
 /// Why a step cannot be placed.
@@ -136,7 +90,7 @@ pub enum Blocked {
         longest: f64,
     },
     /// The film never gets there.
-    #[error("the film below does not become {} within 400 days in this air", need_word(*.0))]
+    #[error("the film below does not become {} within 400 days in this air", .0.word())]
     NeverReady(Need),
     /// No place where it can lie flat.
     #[error("there is no flat place in the studio for wet varnish: set at least one")]
@@ -147,18 +101,6 @@ pub enum Blocked {
     /// The step says too little.
     #[error("{0}")]
     Coat(String),
-}
-
-/// A need in words.
-pub const fn need_word(need: Need) -> &'static str {
-    match need {
-        Need::Nothing => "there",
-        Need::TouchDry => "touch-dry",
-        Need::Paintable => "paintable",
-        Need::DryThrough => "dry through",
-        Need::ReadyToSeal => "ready to seal",
-        Need::ReadyToWrap => "ready to wrap",
-    }
 }
 
 /// A step with its sittings.

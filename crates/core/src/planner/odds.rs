@@ -14,7 +14,7 @@ use super::search::carried;
 use crate::air::{Air, AirSeries};
 use crate::film::Grid;
 use crate::quantity::{AirSpeed, Pace, WetFilm};
-use crate::studio::{StudioDocument, Turn};
+use crate::studio::{OrderEntry, Studio};
 use chrono::{DateTime, NaiveDate, Utc};
 use rand::{Rng, SeedableRng};
 use rand_pcg::Pcg64Mcg;
@@ -25,6 +25,9 @@ const FILM_SPREAD: f64 = 1.25;
 const AIR_SPREAD: f64 = 1.6;
 /// Spread of a material's pace [-], x/:; drying.md. [memory]
 const PACE_SPREAD: f64 = 1.4;
+/// Futures sampled for the odds where nobody asks for another number. [practice] a share is then
+/// known to 4.6 %, and one does not wait
+pub const FUTURES: usize = 120;
 /// Part of the futures a day must hold in to be the 90 % day; look.md, drying.md.
 const SURE: f64 = 0.9;
 
@@ -63,12 +66,12 @@ impl PictureOdds {
 /// same ones for the same `seed`, on any number of threads. `done` is told of each future as it ends.
 pub fn odds(
     request: Request<'_>,
-    turns: &[Turn],
+    turns: &[OrderEntry],
     seed: u64,
     (futures, threads): (usize, usize),
     done: impl Fn(usize) + Sync,
 ) -> Vec<PictureOdds> {
-    let problem = &Problem::new(request.document, request.from);
+    let problem = &Problem::new(request.studio, request.from);
     let order = &carried(turns, problem);
     let ends = in_parallel(futures, threads, |n| {
         let ends = future(problem, order, seed, n as u64);
@@ -91,7 +94,7 @@ fn collect(problem: &Problem<'_>, finishes: Vec<Vec<i64>>, futures: usize) -> Ve
             PictureOdds {
                 picture,
                 days: ends.iter().map(|end| problem.day(*end)).collect(),
-                finishes: ends.iter().map(|end| super::calendar::instant(*end)).collect(),
+                finishes: ends.iter().map(|end| crate::time::whole_instant(*end)).collect(),
                 futures,
             }
         })
@@ -101,24 +104,24 @@ fn collect(problem: &Problem<'_>, finishes: Vec<Vec<i64>>, futures: usize) -> Ve
 /// The finish of every picture that is finished in one future.
 fn future(problem: &Problem<'_>, order: &Order, seed: u64, n: u64) -> Vec<(usize, i64)> {
     let mut draw = Pcg64Mcg::seed_from_u64(seed ^ n.wrapping_mul(0x9e37_79b9_7f4a_7c15));
-    let document = sampled(problem.document, &mut draw);
-    let problem = Problem { document: &document, ..problem.clone() };
-    let mut films = Films::on(&document, Grid::SAMPLED);
+    let studio = sampled(problem.studio, &mut draw);
+    let problem = Problem { studio: &studio, ..problem.clone() };
+    let mut films = Films::on(&studio, Grid::SAMPLED);
     let Some(schedule) = Schedule::play(&problem, &mut films, order, None) else {
         return Vec::new();
     };
     let whole = |p: usize| schedule.progress[p].is_done();
     let done = |p: usize| {
-        let laid = document.pictures[p].steps.iter().filter_map(|s| s.laid_at).max();
+        let laid = studio.pictures[p].steps.iter().filter_map(|s| s.laid_at).max();
         let placed = schedule.placed.iter().filter(|x| x.picture == p).map(|x| x.slot.to());
         placed.max().or(laid.map(|at| at.timestamp()))
     };
-    (0..document.pictures.len()).filter(|p| whole(*p)).filter_map(|p| Some((p, done(p)?))).collect()
+    (0..studio.pictures.len()).filter(|p| whole(*p)).filter_map(|p| Some((p, done(p)?))).collect()
 }
 
 /// The studio as it might be.
-fn sampled(document: &StudioDocument, draw: &mut Pcg64Mcg) -> StudioDocument {
-    let mut other = document.clone();
+fn sampled(studio: &Studio, draw: &mut Pcg64Mcg) -> Studio {
+    let mut other = studio.clone();
     for material in &mut other.materials {
         let pace = material.composition.pace() * spread(draw, PACE_SPREAD);
         let pace = pace.clamp(Pace::RANGE.min, Pace::RANGE.max);
@@ -132,8 +135,8 @@ fn sampled(document: &StudioDocument, draw: &mut Pcg64Mcg) -> StudioDocument {
         ..*air
     };
     other.air = AirSeries::new(
-        speed(document.air.usual()),
-        document.air.readings().iter().map(|(t, air)| (*t, speed(air))).collect(),
+        speed(studio.air.usual()),
+        studio.air.readings().iter().map(|(t, air)| (*t, speed(air))).collect(),
     );
     for step in other.pictures.iter_mut().flat_map(|p| &mut p.steps) {
         let film = spread(draw, FILM_SPREAD);

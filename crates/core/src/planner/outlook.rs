@@ -1,11 +1,11 @@
 //! What becomes of a picture's coats, laid and planned: the numbers behind strata and verdict.
 
 use super::Plan;
-use super::readiness::seconds;
 use crate::film::{FilmState, Grid};
-use crate::picture::{CoatHistory, Frame, LaidCoat, Timeline, follow};
-use crate::rules::laid_coats;
-use crate::studio::{Slowed, StudioDocument};
+use crate::picture::{CoatFault, CoatHistory, Frame, LaidCoat, Timeline, follow};
+use crate::readiness::Painted;
+use crate::studio::Studio;
+use crate::time::{exact_instant, seconds};
 
 /// A coat, laid or planned, with what it allows and when.
 #[derive(Debug, Clone, PartialEq)]
@@ -33,17 +33,20 @@ pub struct FilmMoment {
 }
 
 /// The film of picture `p` as a line through time, up to `until` [s], in up to `frames` moments.
+///
+/// # Errors
+/// [`CoatFault`] when a coat cannot be computed.
 pub fn film_line(
-    document: &StudioDocument,
+    studio: &Studio,
     p: usize,
     plan: &Plan,
     (until, frames): (f64, usize),
-) -> Vec<FilmMoment> {
-    let picture = &document.pictures[p];
-    let coats = coats_of(document, p, plan);
-    let size = (picture.absorbs_um * 1e-6, picture.shorter_side_m());
-    let line = follow(size, &coats, &document.air, Grid::DRAWN, (until, frames), |_| false);
-    line.frames
+) -> Result<Vec<FilmMoment>, CoatFault> {
+    let picture = &studio.pictures[p];
+    let coats = coats_of(studio, p, plan)?;
+    let line = follow(picture, &coats, &studio.air, Grid::DRAWN, (until, frames), |_| false)?;
+    let moments = line
+        .frames
         .iter()
         .filter_map(|frame| {
             Some(FilmMoment {
@@ -52,79 +55,55 @@ pub fn film_line(
                 state: frame.coats.iter().map(|c| c.state).min()?,
             })
         })
-        .collect()
+        .collect();
+    Ok(moments)
 }
 
 /// The coats of picture `p` in order of time: those laid and those of `plan`.
-pub(crate) fn coats_of(document: &StudioDocument, p: usize, plan: &Plan) -> Vec<LaidCoat> {
-    let picture = &document.pictures[p];
-    let mut coats = laid_coats(document, picture);
-    coats.extend(plan.steps.iter().filter(|s| s.picture == p).filter_map(|s| {
-        let at = seconds(s.sittings.last()?.to);
-        let (um, mix) = document.coat(&picture.steps[s.step]).ok()??;
-        Some(LaidCoat { step: s.step, at, wet_m: um * 1e-6, mix })
-    }));
-    coats.sort_by(|a, b| a.at.total_cmp(&b.at));
-    coats
+pub(crate) fn coats_of(studio: &Studio, p: usize, plan: &Plan) -> Result<Vec<LaidCoat>, CoatFault> {
+    let mine = plan.steps.iter().filter(|s| s.picture == p);
+    let planned = mine.filter_map(|s| Some((s.step, seconds(s.sittings.last()?.to))));
+    studio.pictures[p].coats(&studio.materials, planned)
 }
 
 /// Follows the coats of picture `p`, those laid and those of `plan`, up to `until` [s], keeping up
 /// to `frames` moments of the film. Without frames only the last laid coat is followed on its own:
 /// it alone can be asked about now.
+///
+/// # Errors
+/// [`CoatFault`] when a coat cannot be computed.
 pub fn outlook(
-    document: &StudioDocument,
+    studio: &Studio,
     p: usize,
     plan: &Plan,
     (until, frames): (f64, usize),
-) -> (Vec<CoatOutlook>, Vec<Frame>) {
-    let picture = &document.pictures[p];
-    let laid = laid_coats(document, picture).len();
-    let coats = coats_of(document, p, plan);
-    let size = (picture.absorbs_um * 1e-6, picture.shorter_side_m());
-    let line = follow(size, &coats, &document.air, Grid::PLANNING, (until, frames), |n| {
+) -> Result<(Vec<CoatOutlook>, Vec<Frame>), CoatFault> {
+    let picture = &studio.pictures[p];
+    let laid = studio.laid_coats(p)?.len();
+    let coats = coats_of(studio, p, plan)?;
+    let line = follow(picture, &coats, &studio.air, Grid::PLANNING, (until, frames), |n| {
         frames > 0 || n + 1 == laid
-    });
+    })?;
     let frames = line.frames.clone();
-    (decorate(document, p, line, laid), frames)
+    Ok((decorate(studio, p, line, laid), frames))
 }
 
 /// What the coats of picture `p`, of which `laid` are laid, allow and when.
-pub(super) fn decorate(
-    document: &StudioDocument,
-    p: usize,
-    line: Timeline,
-    laid: usize,
-) -> Vec<CoatOutlook> {
-    let picture = &document.pictures[p];
-    let mut slowed = Slowed::No;
-    let mut painted = None;
+pub(super) fn decorate(studio: &Studio, p: usize, line: Timeline, laid: usize) -> Vec<CoatOutlook> {
+    let picture = &studio.pictures[p];
+    let mut painted = Painted::default();
     let outlooks = line.coats.into_iter().enumerate().map(|(n, history)| {
         let step = &picture.steps[history.coat.step];
-        if !step.kind.seals() {
-            painted = Some(history.coat.at);
-            slowed = slowed.max(document.slowed_by(step));
-        }
-        let floor = document.schools.waiting.floor(slowed).num_seconds() as f64;
+        painted.add(studio, step, exact_instant(history.coat.at));
+        let floor = painted.seal_from(studio.schools.waiting).map(seconds);
         let cured = history.if_left.at(FilmState::ReadyToSeal);
-        let seal_from = cured.map(|at| painted.map_or(at, |painted| at.max(painted + floor)));
+        let seal_from = cured.map(|at| floor.map_or(at, |floor| at.max(floor)));
         CoatOutlook {
             planned: n >= laid,
             seal_from,
-            material: drawn_material(document, &step.mix),
+            material: step.mix.drawn_with(&studio.materials),
             history,
         }
     });
     outlooks.collect()
-}
-
-/// The material a coat is drawn with: the paint with the most parts, or else the largest part.
-fn drawn_material(document: &StudioDocument, mix: &[crate::picture::Part]) -> Option<usize> {
-    use crate::studio::MaterialKind::{Paint, Primer};
-    mix.iter()
-        .filter_map(|part| {
-            let i = document.materials.iter().position(|m| m.id == part.material)?;
-            Some((matches!(document.materials[i].kind, Paint | Primer), part.parts, i))
-        })
-        .max_by(|a, b| a.0.cmp(&b.0).then(a.1.total_cmp(&b.1)))
-        .map(|(.., i)| i)
 }

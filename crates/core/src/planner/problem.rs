@@ -1,9 +1,11 @@
 //! A studio as the planner sees it: tasks in seconds, mixes as numbers, free time.
 
 use super::Blocked;
-use super::calendar::{Calendar, instant, second, seconds_of};
-use crate::picture::{Part, Picture};
-use crate::studio::StudioDocument;
+use super::calendar::Calendar;
+use crate::mix::Mix;
+use crate::picture::Picture;
+use crate::studio::Studio;
+use crate::time::{full_minute, minutes_s, whole_instant, whole_seconds};
 use chrono::{DateTime, NaiveDate, Utc};
 
 /// How far ahead hours are looked for, at least [days]. [practice]
@@ -53,7 +55,7 @@ pub(super) struct Task {
 /// Everything that stays the same while orders of work are tried.
 #[derive(Debug, Clone)]
 pub(super) struct Problem<'a> {
-    pub document: &'a StudioDocument,
+    pub studio: &'a Studio,
     /// Now, on the full minute [s of the epoch].
     pub from: i64,
     /// Free time, pinned steps taken out.
@@ -63,10 +65,10 @@ pub(super) struct Problem<'a> {
 }
 
 impl<'a> Problem<'a> {
-    pub fn new(document: &'a StudioDocument, from: DateTime<Utc>) -> Self {
-        let from = whole_minute(second(from));
-        let mut mixes: Vec<&[Part]> = Vec::new();
-        let mut tasks: Vec<Vec<Option<Task>>> = document
+    pub fn new(studio: &'a Studio, from: DateTime<Utc>) -> Self {
+        let from = full_minute(whole_seconds(from));
+        let mut mixes: Vec<&Mix> = Vec::new();
+        let mut tasks: Vec<Vec<Option<Task>>> = studio
             .pictures
             .iter()
             .enumerate()
@@ -74,7 +76,7 @@ impl<'a> Problem<'a> {
                 (0..picture.steps.len())
                     .map(|i| {
                         let open = picture.steps[i].laid_at.is_none();
-                        open.then(|| task(document, (p, picture), i, &mut mixes))
+                        open.then(|| task(studio, (p, picture), i, &mut mixes))
                     })
                     .collect()
             })
@@ -85,20 +87,19 @@ impl<'a> Problem<'a> {
             // A split step goes on with itself only where the session goes on too.
             task.own_set_up = sharers <= 1;
         }
-        let set_up = seconds_of(document.setup_min);
-        let horizon = from + 86_400 * days_ahead(document, &tasks, set_up);
-        let mut calendar =
-            Calendar::new(&document.hours, document.daylight, (from, horizon), set_up);
+        let set_up = minutes_s(studio.setup_min);
+        let horizon = from + 86_400 * days_ahead(studio, &tasks, set_up);
+        let mut calendar = Calendar::new(&studio.hours, studio.daylight, (from, horizon), set_up);
         for task in tasks.iter().flatten().flatten() {
             if let Some(at) = task.pinned.filter(|at| *at >= from) {
                 calendar.reserve((at, at + task.hands_on));
             }
         }
-        Self { document, from, calendar, tasks }
+        Self { studio, from, calendar, tasks }
     }
 
     pub fn picture(&self, p: usize) -> &'a Picture {
-        &self.document.pictures[p]
+        &self.studio.pictures[p]
     }
 
     pub fn task(&self, p: usize, i: usize) -> Option<&Task> {
@@ -117,18 +118,18 @@ impl<'a> Problem<'a> {
     }
 
     pub fn day(&self, second: i64) -> NaiveDate {
-        self.document.hours.day(instant(second))
+        self.studio.hours.day(whole_instant(second))
     }
 }
 
 fn task<'a>(
-    document: &'a StudioDocument,
+    studio: &'a Studio,
     (p, picture): (usize, &'a Picture),
     i: usize,
-    mixes: &mut Vec<&'a [Part]>,
+    mixes: &mut Vec<&'a Mix>,
 ) -> Task {
     let step = &picture.steps[i];
-    let mix = match mixes.iter().position(|known| *known == step.mix.as_slice()) {
+    let mix = match mixes.iter().position(|known| **known == step.mix) {
         _ if step.mix.is_empty() => 0,
         Some(known) => known + 1,
         None => {
@@ -136,36 +137,31 @@ fn task<'a>(
             mixes.len()
         }
     };
-    let tub = step.tub.as_deref().and_then(|id| document.tub(id));
+    let tub = step.tub.as_deref().and_then(|id| studio.tub(id));
     Task {
-        hands_on: seconds_of(step.hands_on_min),
+        hands_on: minutes_s(step.hands_on_min),
         splittable: step.splittable,
         bench: Bench { picture: p as u32, mix: mix as u32 },
-        lays: document.coat(step).is_ok_and(|coat| coat.is_some()),
+        lays: step.coat(&studio.materials).is_ok_and(|coat| coat.is_some()),
         seals: step.kind.seals(),
-        by_daylight: document.daylight.is_some() && step.kind.needs_daylight(),
+        by_daylight: studio.daylight.is_some() && step.kind.needs_daylight(),
         last_good: tub.map(|t| t.last_good().timestamp()),
-        pinned: step.pinned_at.map(second),
+        pinned: step.pinned_at.map(whole_seconds),
         own_set_up: false,
         below: picture.stands_on(i),
     }
 }
 
 /// Days of hours that all the work could need.
-fn days_ahead(document: &StudioDocument, tasks: &[Vec<Option<Task>>], set_up: i64) -> i64 {
+fn days_ahead(studio: &Studio, tasks: &[Vec<Option<Task>>], set_up: i64) -> i64 {
     let work: i64 = tasks.iter().flatten().flatten().map(|t| t.hands_on + set_up).sum();
     let weekly: i64 =
-        document.hours.weekly().iter().map(|h| (h.to - h.from).num_seconds().max(0)).sum();
+        studio.hours.weekly().iter().map(|h| (h.to - h.from).num_seconds().max(0)).sum();
     if weekly == 0 {
         return HOURS_AHEAD_DAYS;
     }
     let filled = 7.0 * work as f64 / weekly as f64;
     (HOURS_AHEAD_DAYS + (filled * HOURS_SPARE) as i64).min(HOURS_AHEAD_MOST_DAYS)
-}
-
-/// Up to the full minute: nobody starts a coat at 18:44:17.
-pub(super) fn whole_minute(second: i64) -> i64 {
-    second + (-second).rem_euclid(60)
 }
 
 /// Whether the picture can be planned at all, and if not which step stands in the way.

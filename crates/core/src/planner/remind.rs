@@ -1,8 +1,8 @@
 //! What a long wet session wants before and during it: damper air, and a misted palette.
 
 use super::PlannedStep;
-use super::readiness::seconds;
-use crate::studio::StudioDocument;
+use crate::studio::Studio;
+use crate::time::seconds;
 use chrono::{DateTime, Duration, Utc};
 
 /// Hands-on work from which a wet session is long [min]. [practice]
@@ -25,11 +25,11 @@ pub struct WetSession {
 
 /// Reminders for a planned step, when it is a long wet session in dry air. Varnish wants none: it
 /// is laid in air that is not damp.
-pub fn wet_session(document: &StudioDocument, planned: &PlannedStep) -> Option<WetSession> {
-    let step = &document.pictures[planned.picture].steps[planned.step];
+pub fn wet_session(studio: &Studio, planned: &PlannedStep) -> Option<WetSession> {
+    let step = &studio.pictures[planned.picture].steps[planned.step];
     let first = planned.sittings.first()?;
-    let wet = !step.kind.seals() && document.coat(step).ok()?.is_some();
-    let dry = document.air.at(seconds(first.from)).humidity < DAMP_ENOUGH;
+    let wet = !step.kind.seals() && step.coat(&studio.materials).ok()?.is_some();
+    let dry = studio.air.at(seconds(first.from)).humidity < DAMP_ENOUGH;
     (wet && dry && step.hands_on_min >= LONG_MIN).then(|| WetSession {
         humidifier_on: first.from - Duration::minutes(HUMIDIFIER_MIN),
         mist_every: Duration::minutes(MIST_MIN),

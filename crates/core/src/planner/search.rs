@@ -14,7 +14,8 @@ use super::films::{Films, Judged};
 use super::problem::Problem;
 use super::score::Score;
 use super::{Objective, Plan, Request, finish::plan_of};
-use crate::studio::{StudioDocument, Turn};
+use crate::studio::{OrderEntry, Studio};
+use crate::time::HOUR_S;
 use chrono::{DateTime, Utc};
 use rand::{Rng, SeedableRng};
 use rand_pcg::Pcg64Mcg;
@@ -39,7 +40,7 @@ const WARM_DAYS: f64 = 0.7;
 /// How often a later plan is looked at [-]. [practice]
 const LATER: f64 = 0.3;
 /// Mean delay of a finish that a worse order may cost at the beginning of a round [s]. [practice]
-const WARM_S: f64 = 18.0 * 3600.0;
+const WARM_S: f64 = 18.0 * HOUR_S;
 /// Steps up to which a round begins with its whole warmth. [practice]
 const MILD_STEPS: f64 = 60.0;
 /// Part of the warmth that is left at the end of a round [-]. [practice]
@@ -47,7 +48,7 @@ const COLD: f64 = 0.01;
 
 /// How far a search is.
 #[derive(Debug, Clone, Copy, PartialEq)]
-pub struct Progress {
+pub struct SearchProgress {
     /// Orders tried.
     pub tried: u64,
     /// Steps placed with their films computed anew: what takes the time.
@@ -67,9 +68,9 @@ pub struct Progress {
 /// # use ulvek_core::{air::*, planner::*, studio::*};
 /// # let hours = StudioHours::try_new(chrono_tz::UTC, vec![], vec![]).unwrap();
 /// # let air = AirSeries::constant(Air::try_new(21.0, 0.5, 0.15).unwrap());
-/// let document = StudioDocument::new("Room", hours, air);
+/// let studio = Studio::new("Room", hours, air);
 /// let from = "2027-01-04T08:00:00Z".parse().unwrap();
-/// let mut planner = Planner::new(Request { document: &document, from });
+/// let mut planner = Planner::new(Request { studio: &studio, from });
 /// planner.improve(7, 1000, |_| true);
 /// assert_eq!(planner.plan().objective.weighted_days_late, 0.0);
 /// ```
@@ -87,20 +88,20 @@ pub struct Planner<'a> {
 impl<'a> Planner<'a> {
     /// The best of a few simple plans.
     pub fn new(request: Request<'a>) -> Self {
-        let problem = Problem::new(request.document, request.from);
-        let films = Films::new(request.document);
-        let own = &request.document.order;
+        let problem = Problem::new(request.studio, request.from);
+        let films = Films::new(request.studio);
+        let own = &request.studio.order;
         let order = (!own.is_empty()).then(|| carried(own, &problem));
         Self::begin(problem, films, order)
     }
 
     /// Plans another version of the studio with the same order of work, wherever the steps are
     /// the same. Films of pictures that did not change are not computed again.
-    pub fn turn_to<'b>(self, document: &'b StudioDocument, from: DateTime<Utc>) -> Planner<'b> {
+    pub fn turn_to<'b>(self, studio: &'b Studio, from: DateTime<Utc>) -> Planner<'b> {
         let own = self.order();
         let Self { problem: old, mut films, .. } = self;
-        films.turn_to(old.document, document);
-        let problem = Problem::new(document, from);
+        films.turn_to(old.studio, studio);
+        let problem = Problem::new(studio, from);
         let order = carried(&own, &problem);
         Planner::begin(problem, films, Some(order))
     }
@@ -158,15 +159,15 @@ impl<'a> Planner<'a> {
             && best.set_ups <= bound.set_ups
     }
 
-    pub(super) const fn document(&self) -> &'a StudioDocument {
-        self.problem.document
+    pub(super) const fn studio(&self) -> &'a Studio {
+        self.problem.studio
     }
 
     /// The earliest finish of picture `p`: were it the only one, or in any plan that was tried.
     pub fn earliest_finish(&mut self, p: usize) -> Option<DateTime<Utc>> {
         let order = Order::by_picture(&self.problem, &[p]);
         Schedule::play(&self.problem, &mut self.films, &order, None)?;
-        self.films.earliest_finish(p).map(super::calendar::instant)
+        self.films.earliest_finish(p).map(crate::time::whole_instant)
     }
 
     /// Steps still to do.
@@ -180,14 +181,14 @@ impl<'a> Planner<'a> {
     }
 
     /// The order of work of the best plan.
-    pub fn order(&self) -> Vec<Turn> {
+    pub fn order(&self) -> Vec<OrderEntry> {
         let mut seen = vec![0_usize; self.order.inner.len()];
         let mut turns = Vec::with_capacity(self.order.turns.len());
         for p in self.order.turns.iter().map(|p| *p as usize) {
             if let Some(i) = self.order.inner[p].get(seen[p]) {
                 let picture = self.problem.picture(p);
                 let step = picture.steps[*i as usize].id.clone();
-                turns.push(Turn { picture: picture.id.clone(), step });
+                turns.push(OrderEntry { picture: picture.id.clone(), step });
             }
             seen[p] += 1;
         }
@@ -195,14 +196,19 @@ impl<'a> Planner<'a> {
     }
 
     /// How far the search is.
-    pub fn progress(&mut self) -> Progress {
+    pub fn progress(&mut self) -> SearchProgress {
         let bound = self.bound();
-        Progress { tried: self.tried, films: self.films.made, best: self.best.score.into(), bound }
+        SearchProgress {
+            tried: self.tried,
+            films: self.films.made,
+            best: self.best.score.into(),
+            bound,
+        }
     }
 
     /// Tries up to `tries` more orders, as long as `go_on` says so and something could be better.
     /// `go_on` is asked before every try.
-    pub fn improve(&mut self, seed: u64, tries: u64, go_on: impl FnMut(&Progress) -> bool) {
+    pub fn improve(&mut self, seed: u64, tries: u64, go_on: impl FnMut(&SearchProgress) -> bool) {
         if self.problem.steps_left() >= 2 {
             let last = self.tried + tries;
             self.start_well();
@@ -216,7 +222,7 @@ impl<'a> Planner<'a> {
         &mut self,
         seed: u64,
         tries: u64,
-        mut go_on: impl FnMut(&Progress) -> bool,
+        mut go_on: impl FnMut(&SearchProgress) -> bool,
     ) {
         let steps = self.problem.steps_left();
         if steps < 2 {
@@ -273,7 +279,7 @@ impl<'a> Planner<'a> {
         draw: &mut Pcg64Mcg,
         judged: Judged,
         tries: u64,
-        go_on: &mut impl FnMut(&Progress) -> bool,
+        go_on: &mut impl FnMut(&SearchProgress) -> bool,
     ) -> bool {
         let mut current = self.order.clone();
         let mut current_score = self.judge(&current, judged, None).unwrap_or(self.best.score);
@@ -292,7 +298,7 @@ impl<'a> Planner<'a> {
                 }
                 return false;
             }
-            self.films.tidy(self.problem.document);
+            self.films.tidy(self.problem.studio);
             let warm = mild * COLD.powf(try_no as f64 / tries as f64);
             self.tried += 1;
             if let Some(next) = changed(&current, &self.problem, draw) {
@@ -453,7 +459,7 @@ fn join_mixes(order: &mut Order, problem: &Problem<'_>, i: usize) -> Option<()> 
 
 /// The order of work `turns` for `new`: steps that are still there stay in their order, others
 /// come right after the step before them in their picture.
-pub(super) fn carried(turns: &[Turn], new: &Problem<'_>) -> Order {
+pub(super) fn carried(turns: &[OrderEntry], new: &Problem<'_>) -> Order {
     let pictures: Vec<usize> = (0..new.tasks.len()).collect();
     let fresh = Order::by_picture(new, &pictures);
     let known: HashMap<(&str, &str), usize> =
@@ -476,7 +482,7 @@ pub(super) fn carried(turns: &[Turn], new: &Problem<'_>) -> Order {
 
 /// A moderate effort that no clock decides: whether a search as far as `progress` should go on.
 /// Some seconds on a small computer.
-pub fn moderate(steps: usize, progress: &Progress) -> bool {
+pub fn moderate(steps: usize, progress: &SearchProgress) -> bool {
     /// Steps placed in all tries. [practice]
     const MOST_PLACED: u64 = 600_000;
     /// Films computed. [practice]

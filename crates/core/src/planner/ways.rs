@@ -3,10 +3,11 @@
 
 use super::parallel::in_parallel;
 use super::{Plan, Planner, holds};
-use crate::air::{Air, AirSeries};
+use crate::air::RoomChange;
+use crate::mix::{Material, MaterialKind};
 use crate::picture::{Picture, Step, StepKind};
-use crate::quantity::{AirSpeed, Celsius, RelativeHumidity};
-use crate::studio::{Material, MaterialKind, StudioDocument, Waiting};
+use crate::studio::{Studio, Waiting};
+use crate::time::{minutes_between, seconds};
 use chrono::{DateTime, Duration, NaiveTime, TimeZone, Utc};
 use std::sync::atomic::{AtomicUsize, Ordering};
 
@@ -36,7 +37,7 @@ const WORTH_MIN: f64 = 60.0;
 
 /// What is changed.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub enum WayKind {
+pub enum DateWayKind {
     /// No retarder in the coats still to come.
     NoRetarder,
     /// Half the retarder.
@@ -63,7 +64,7 @@ pub enum WayKind {
     First,
 }
 
-impl WayKind {
+impl DateWayKind {
     /// Harm: 1 little, 5 much; decides among ways that gain alike. [practice]
     pub const fn harm(self) -> u8 {
         match self {
@@ -99,13 +100,15 @@ impl WayKind {
 
 /// A way to make a date, planned.
 #[derive(Debug, Clone)]
-pub struct Way {
+pub struct DateWay {
     /// What is changed.
-    pub kind: WayKind,
+    pub kind: DateWayKind,
     /// The change in words, with its numbers.
     pub what: String,
+    /// What is done to the room, when that is it.
+    pub room: Option<RoomChange>,
     /// The studio with the change.
-    pub document: StudioDocument,
+    pub studio: Studio,
     /// Its plan.
     pub plan: Plan,
     /// Minutes by which the picture is finished earlier.
@@ -116,23 +119,32 @@ pub struct Way {
     pub others_later: f64,
 }
 
+/// One change that could be made.
+#[derive(Clone)]
+struct Change {
+    kind: DateWayKind,
+    what: String,
+    changed: Studio,
+    room: Option<RoomChange>,
+}
+
 /// Ways to finish picture `p` earlier: those that meet its date first, then the least harmful, then
 /// those that gain most. `planner` holds the present plan.
 /// `told` hears how many of how many were planned.
-pub fn ways(
+pub fn date_ways(
     planner: &Planner<'_>,
     p: usize,
     from: DateTime<Utc>,
     told: impl Fn(usize, usize) + Sync,
-) -> Vec<Way> {
-    let document = planner.document();
+) -> Vec<DateWay> {
+    let studio = planner.studio();
     let present = planner.plan();
-    let Some(picture) = document.pictures.get(p) else { return Vec::new() };
-    let all = changes(document, picture, p, &present, from);
+    let Some(picture) = studio.pictures.get(p) else { return Vec::new() };
+    let all = changes(studio, picture, p, &present, from);
     let (of, done) = (all.len(), AtomicUsize::new(0));
     let threads = std::thread::available_parallelism().map_or(1, usize::from);
     let mut found = in_parallel(of, threads, |n| {
-        let way = way(planner, (p, &present), all[n].clone(), from);
+        let way = date_way(planner, (p, &present), all[n].clone(), from);
         told(done.fetch_add(1, Ordering::Relaxed) + 1, of);
         way
     });
@@ -147,14 +159,14 @@ pub fn ways(
 }
 
 /// What comes of one change; nothing when the picture is not ready on an earlier day.
-fn way(
+fn date_way(
     planner: &Planner<'_>,
     (p, present): (usize, &Plan),
-    (kind, what, mut changed): (WayKind, String, StudioDocument),
+    Change { kind, what, mut changed, room }: Change,
     from: DateTime<Utc>,
-) -> Option<Way> {
-    let document = planner.document();
-    let picture = &document.pictures[p];
+) -> Option<DateWay> {
+    let studio = planner.studio();
+    let picture = &studio.pictures[p];
     let (plan, order) = {
         let mut other = planner.clone().turn_to(&changed, from);
         let at_once = other.plan();
@@ -174,9 +186,8 @@ fn way(
     }
     let (was, is) = (present.pictures.get(p)?, &plan.pictures[p]);
     let finish = is.finish?;
-    let gain_min =
-        was.finish.map_or(f64::INFINITY, |was| (was - finish).num_seconds() as f64 / 60.0);
-    let day = |at| document.hours.day(at);
+    let gain_min = was.finish.map_or(f64::INFINITY, |was| minutes_between(finish, was));
+    let day = |at| studio.hours.day(at);
     if was.finish.is_some_and(|was| day(finish) >= day(was)) {
         return None;
     }
@@ -184,30 +195,30 @@ fn way(
     let others_later = (plan.objective.weighted_days_late - mine(&plan))
         - (present.objective.weighted_days_late - mine(present));
     let days_late = is.days_late.unwrap_or(0);
-    Some(Way { kind, what, plan, gain_min, days_late, others_later, document: changed })
+    Some(DateWay { kind, what, room, plan, gain_min, days_late, others_later, studio: changed })
 }
 
 /// Every change that can be made, with its words.
 fn changes(
-    document: &StudioDocument,
+    studio: &Studio,
     picture: &Picture,
     p: usize,
     present: &Plan,
     from: DateTime<Utc>,
-) -> Vec<(WayKind, String, StudioDocument)> {
+) -> Vec<Change> {
     let mut found = Vec::new();
-    let mut steps = |kind, what: String, change: &dyn Fn(&mut Vec<Step>) -> bool| {
-        let mut changed = document.clone();
-        if change(&mut changed.pictures[p].steps) {
-            found.push((kind, what, changed));
+    let mut steps = |kind, what: String, change: &dyn Fn(&mut Picture) -> bool| {
+        let mut changed = studio.clone();
+        if change(&mut changed.pictures[p]) {
+            found.push(Change { kind, what, changed, room: None });
         }
     };
     let is = |id: &str, wanted: &MaterialKind| {
-        document.material(id).is_some_and(|m: &Material| m.kind == *wanted)
+        studio.material(id).is_some_and(|m: &Material| m.kind == *wanted)
     };
-    let retarder = |steps: &mut Vec<Step>, keep: f64| {
+    let retarder = |picture: &mut Picture, keep: f64| {
         let mut any = false;
-        for step in steps.iter_mut().filter(|s| s.laid_at.is_none() && s.tub.is_none()) {
+        for step in picture.steps.iter_mut().filter(|s| s.laid_at.is_none() && s.tub.is_none()) {
             for part in step.mix.iter_mut().filter(|x| is(&x.material, &MaterialKind::Retarder)) {
                 part.parts *= keep;
                 any = true;
@@ -216,16 +227,19 @@ fn changes(
         }
         any
     };
-    steps(WayKind::NoRetarder, "No retarder in the coats to come".into(), &|s| retarder(s, 0.0));
-    steps(WayKind::LessRetarder, "Half the retarder in the coats to come".into(), &|s| {
+    steps(DateWayKind::NoRetarder, "No retarder in the coats to come".into(), &|s| {
+        retarder(s, 0.0)
+    });
+    steps(DateWayKind::LessRetarder, "Half the retarder in the coats to come".into(), &|s| {
         retarder(s, 0.5)
     });
-    steps(WayKind::OrdinaryPaint, "Ordinary paint for the slow-drying".into(), &|s| {
-        ordinary_for_slow(document, s)
+    steps(DateWayKind::OrdinaryPaint, "Ordinary paint for the slow-drying".into(), &|s| {
+        ordinary_for_slow(studio, &mut s.steps)
     });
-    steps(WayKind::ThinnerCoats, "Coats a quarter thinner".into(), &|steps| {
+    steps(DateWayKind::ThinnerCoats, "Coats a quarter thinner".into(), &|picture| {
         let mut any = false;
-        for step in steps.iter_mut().filter(|s| s.laid_at.is_none() && !s.kind.seals()) {
+        let to_come = |s: &&mut Step| s.laid_at.is_none() && !s.kind.seals();
+        for step in picture.steps.iter_mut().filter(to_come) {
             if let Some(um) = &mut step.wet_film_um {
                 *um = (*um * THINNER).max(1.0);
                 any = true;
@@ -233,79 +247,60 @@ fn changes(
         }
         any
     });
-    steps(WayKind::OneGlazeFewer, "One glaze fewer".into(), &|steps| {
-        let last = steps.iter().rposition(|s| s.laid_at.is_none() && s.kind == StepKind::Glaze);
-        last.is_some_and(|i| leave_out(steps, i))
+    steps(DateWayKind::OneGlazeFewer, "One glaze fewer".into(), &|picture| {
+        let glaze = |s: &Step| s.laid_at.is_none() && s.kind == StepKind::Glaze;
+        let last = picture.steps.iter().rposition(glaze);
+        last.is_some_and(|i| picture.take_out(i).is_some())
     });
-    steps(WayKind::OneVarnishCoat, "One varnish coat only".into(), &|steps| {
-        let coats = |steps: &[Step]| steps.iter().filter(|s| s.kind == StepKind::Varnish).count();
+    steps(DateWayKind::OneVarnishCoat, "One varnish coat only".into(), &|picture| {
+        let varnish = |s: &&Step| s.kind == StepKind::Varnish;
         let mut any = false;
-        while coats(steps) > 1 {
-            let spare =
-                steps.iter().rposition(|s| s.laid_at.is_none() && s.kind == StepKind::Varnish);
-            let Some(spare) = spare else { break };
-            any = leave_out(steps, spare);
+        while picture.steps.iter().filter(varnish).count() > 1 {
+            let spare = |s: &Step| s.laid_at.is_none() && varnish(&s);
+            let Some(spare) = picture.steps.iter().rposition(spare) else { break };
+            any = picture.take_out(spare).is_some();
         }
         any
     });
-    found.extend(rooms(document));
-    if let Some((what, changed)) = extra_session(document, picture, p, present, from) {
-        found.push((WayKind::ExtraSession, what, changed));
+    for (kind, what, room) in rooms(studio, from) {
+        let mut changed = studio.clone();
+        changed.air = studio.air.changed_from(seconds(from), &room);
+        found.push(Change { kind, what, changed, room: Some(room) });
     }
-    let shorter = match document.schools.waiting {
+    if let Some((what, changed)) = extra_session(studio, picture, p, present, from) {
+        found.push(Change { kind: DateWayKind::ExtraSession, what, changed, room: None });
+    }
+    let shorter = match studio.schools.waiting {
         Waiting::Patient => Some((Waiting::Standard, "the standard instead of the patient")),
         Waiting::Standard => Some((Waiting::Brisk, "the brisk instead of the standard")),
         Waiting::Brisk => None,
     };
     if let Some((waiting, words)) = shorter {
-        let mut changed = document.clone();
+        let mut changed = studio.clone();
         changed.schools.waiting = waiting;
-        found.push((
-            WayKind::ShorterWait,
-            format!("Wait before varnish as {words} school"),
-            changed,
-        ));
+        let what = format!("Wait before varnish as {words} school");
+        found.push(Change { kind: DateWayKind::ShorterWait, what, changed, room: None });
     }
-    if document.pictures.len() > 1 {
-        let mut changed = document.clone();
+    if studio.pictures.len() > 1 {
+        let mut changed = studio.clone();
         changed.order = picture
             .steps
             .iter()
             .filter(|s| s.laid_at.is_none())
-            .map(|s| crate::studio::Turn { picture: picture.id.clone(), step: s.id.clone() })
-            .chain(document.order.iter().filter(|t| t.picture != picture.id).cloned())
+            .map(|s| crate::studio::OrderEntry { picture: picture.id.clone(), step: s.id.clone() })
+            .chain(studio.order.iter().filter(|t| t.picture != picture.id).cloned())
             .collect();
         changed.pictures[p].weight = (picture.weight * 4.0).min(1000.0);
-        found.push((WayKind::First, "This picture before the others".into(), changed));
+        let what = "This picture before the others".into();
+        found.push(Change { kind: DateWayKind::First, what, changed, room: None });
     }
     found
 }
 
-/// Takes step `i` out; what stood on it stands on what it stood on.
-fn leave_out(steps: &mut Vec<Step>, i: usize) -> bool {
-    let gone = steps.remove(i);
-    let below = gone.after.clone();
-    for step in steps.iter_mut() {
-        if let Some(after) = &mut step.after
-            && let Some(at) = after.iter().position(|id| *id == gone.id)
-        {
-            after.remove(at);
-            match &below {
-                Some(ids) => after.extend(ids.iter().cloned()),
-                None => after.clear(),
-            }
-            if after.is_empty() {
-                step.after = None;
-            }
-        }
-    }
-    true
-}
-
 /// Replaces slow-drying paint by ordinary paint of the same pigments, where the shelf has it.
-fn ordinary_for_slow(document: &StudioDocument, steps: &mut [Step]) -> bool {
+fn ordinary_for_slow(studio: &Studio, steps: &mut [Step]) -> bool {
     let ordinary = |slow: &Material| {
-        document.materials.iter().find(|m| {
+        studio.materials.iter().find(|m| {
             m.kind == MaterialKind::Paint
                 && !m.is_slow_paint()
                 && !m.archived
@@ -315,8 +310,8 @@ fn ordinary_for_slow(document: &StudioDocument, steps: &mut [Step]) -> bool {
     };
     let mut any = false;
     for step in steps.iter_mut().filter(|s| s.laid_at.is_none() && s.tub.is_none()) {
-        for part in &mut step.mix {
-            let slow = document.material(&part.material).filter(|m| m.is_slow_paint());
+        for part in step.mix.iter_mut() {
+            let slow = studio.material(&part.material).filter(|m| m.is_slow_paint());
             if let Some(other) = slow.and_then(ordinary) {
                 part.material.clone_from(&other.id);
                 any = true;
@@ -326,52 +321,52 @@ fn ordinary_for_slow(document: &StudioDocument, steps: &mut [Step]) -> bool {
     any
 }
 
-/// The room warmer, drier, or with a fan: each with its words.
-pub(crate) fn rooms(document: &StudioDocument) -> Vec<(WayKind, String, StudioDocument)> {
-    let mut found = Vec::new();
-    let usual = *document.air.usual();
-    let mut with = |kind, what: String, change: &dyn Fn(&Air) -> Air| {
-        let readings = document.air.readings().iter().map(|(t, air)| (*t, change(air))).collect();
-        let mut changed = document.clone();
-        changed.air = AirSeries::new(change(&usual), readings);
-        if changed.air != document.air {
-            found.push((kind, what, changed));
-        }
-    };
-    let warm = (usual.celsius + WARMER_C).min(WARMEST_C.max(usual.celsius));
-    with(WayKind::WarmerRoom, format!("The room at {warm:.0} °C"), &|air| Air {
-        celsius: (air.celsius + warm - usual.celsius).min(Celsius::RANGE.max),
-        ..*air
-    });
-    let dry = (usual.humidity - DRIER).max(DRIEST.min(usual.humidity));
-    with(WayKind::DrierRoom, format!("The room at {:.0} % humidity", dry * 100.0), &|air| Air {
-        humidity: (air.humidity + dry - usual.humidity).max(RelativeHumidity::RANGE.min),
-        ..*air
-    });
-    with(WayKind::Fan, "A fan that moves the room's air over the work".into(), &|air| Air {
-        speed_m_s: air.speed_m_s.max(FAN).min(AirSpeed::RANGE.max),
-        ..*air
-    });
-    found
+/// The room warmer, drier, or with a fan from `from` on: each with its words.
+pub(crate) fn rooms(
+    studio: &Studio,
+    from: DateTime<Utc>,
+) -> Vec<(DateWayKind, String, RoomChange)> {
+    let now = *studio.air.at(seconds(from));
+    let warm = (now.celsius + WARMER_C).min(WARMEST_C.max(now.celsius));
+    let dry = (now.humidity - DRIER).max(DRIEST.min(now.humidity));
+    let none = RoomChange::default();
+    let all = [
+        (
+            DateWayKind::WarmerRoom,
+            format!("The room at {warm:.0} °C"),
+            RoomChange { warmer_k: warm - now.celsius, ..none },
+        ),
+        (
+            DateWayKind::DrierRoom,
+            format!("The room at {:.0} % humidity", dry * 100.0),
+            RoomChange { damper: dry - now.humidity, ..none },
+        ),
+        (
+            DateWayKind::Fan,
+            "A fan that moves the room's air over the work".into(),
+            RoomChange { least_speed_m_s: FAN, ..none },
+        ),
+    ];
+    all.into_iter().filter(|(_, _, change)| change.of(&now) != now).collect()
 }
 
 /// The step that waits longest for hours, done outside them as soon as it may be.
 fn extra_session(
-    document: &StudioDocument,
+    studio: &Studio,
     picture: &Picture,
     p: usize,
     present: &Plan,
     from: DateTime<Utc>,
-) -> Option<(String, StudioDocument)> {
-    let link = holds(document, present, p, from)
+) -> Option<(String, Studio)> {
+    let link = holds(studio, present, p, from)
         .into_iter()
         .filter(|link| link.idle_min >= WORTH_MIN)
         .max_by(|a, b| a.idle_min.total_cmp(&b.idle_min))?;
     let ready = link.wait.as_ref().map_or(from, |w| w.until.max(from));
-    let zone = document.hours.zone();
+    let zone = studio.hours.zone();
     let needed = Duration::minutes(picture.steps[link.step].hands_on_min.ceil() as i64);
     // The next full quarter of an hour in which one is awake.
-    let mut at = ready + Duration::minutes(document.setup_min.ceil() as i64);
+    let mut at = ready + Duration::minutes(studio.setup_min.ceil() as i64);
     at += Duration::seconds((-at.timestamp()).rem_euclid(15 * 60));
     let local = at.with_timezone(&zone);
     let hour = |day: chrono::NaiveDate, h: u32| {
@@ -387,7 +382,7 @@ fn extra_session(
     if at >= link.from {
         return None;
     }
-    let mut changed = document.clone();
+    let mut changed = studio.clone();
     let step = &mut changed.pictures[p].steps[link.step];
     step.pinned_at = Some(at);
     let said = at.with_timezone(&zone).format("%a %-d %b %H:%M");

@@ -1,10 +1,14 @@
 //! Quantities with their allowed ranges: one table makes every check and every message.
 
 mod dates;
+mod fault;
 mod range;
+mod text;
 
 pub use dates::{DateOutOfRange, FIRST_DAY, LAST_DAY, check_day, check_moment};
+pub use fault::{Checked, Fault, at_most};
 pub use range::{OutOfRange, RANGES, Range};
+pub use text::{LONGEST_TEXT, MOST_LETTERS, check_line, check_text};
 
 /// Declares a checked quantity: a newtype that can only be made inside its range.
 macro_rules! quantity {

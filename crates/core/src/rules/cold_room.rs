@@ -15,7 +15,7 @@ const COLDEST: f64 = 10.0;
 
 fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
     for coat in &scene.laid.coats {
-        let celsius = scene.document.air.at(coat.coat.at).celsius;
+        let celsius = scene.studio.air.at(coat.coat.at).celsius;
         if celsius < COLDEST {
             say(
                 coat.coat.step,
@@ -24,7 +24,7 @@ fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
         }
     }
     let next = scene.to_do().find(|(_, s)| !s.mix.is_empty());
-    let celsius = scene.document.air.usual().celsius;
+    let celsius = scene.studio.air.usual().celsius;
     if let Some((i, _)) = next.filter(|_| celsius < COLDEST) {
         say(i, format!("The room is kept at {celsius:.0} °C: no sound film forms below 10 °C."));
     }

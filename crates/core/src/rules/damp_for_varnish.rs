@@ -1,7 +1,7 @@
 //! Varnish wants mild dry air.
 
 use super::{Rule, Scene, Severity};
-use crate::seal::{DAMPEST, WARM};
+use crate::readiness::{DAMPEST, WARM};
 
 pub(super) const RULE: Rule = Rule {
     id: "air-for-varnish",
@@ -12,7 +12,7 @@ pub(super) const RULE: Rule = Rule {
 };
 
 fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
-    let air = scene.document.air.usual();
+    let air = scene.studio.air.usual();
     let next = scene.to_do().find(|(_, s)| s.kind.seals());
     if let Some((i, _)) = next.filter(|_| !WARM.contains(&air.celsius) || air.humidity > DAMPEST) {
         let percent = air.humidity * 100.0;

@@ -14,7 +14,7 @@ pub(super) const RULE: Rule = Rule {
 const DAMP: f64 = 0.75;
 
 fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
-    let humidity = scene.document.air.usual().humidity;
+    let humidity = scene.studio.air.usual().humidity;
     let next = scene.to_do().find(|(_, s)| !s.mix.is_empty() && !s.kind.seals());
     if let Some((i, _)) = next.filter(|_| humidity > DAMP) {
         say(i, format!("The room is kept at {:.0} %: coats stay wet for long.", humidity * 100.0));

@@ -1,8 +1,8 @@
 //! Matte varnish built up in coats.
 
 use super::{Rule, Scene, Severity};
+use crate::mix::{Finish, MaterialKind};
 use crate::picture::StepKind;
-use crate::studio::{Finish, MaterialKind};
 
 pub(super) const RULE: Rule = Rule {
     id: "matte-built-up",
@@ -13,7 +13,7 @@ pub(super) const RULE: Rule = Rule {
 };
 
 fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
-    let varnish = |m: &crate::studio::Material| {
+    let varnish = |m: &crate::mix::Material| {
         matches!(m.kind, MaterialKind::Varnish | MaterialKind::SolventVarnish)
             && m.finish == Some(Finish::Matte)
     };

@@ -1,8 +1,8 @@
 //! Water sprayed on a coat that is setting.
 
 use super::{Rule, Scene, Severity};
+use crate::mix::MaterialKind;
 use crate::picture::{Need, StepKind};
-use crate::studio::MaterialKind;
 
 pub(super) const RULE: Rule = Rule {
     id: "mist-on-setting-coat",

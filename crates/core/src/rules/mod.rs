@@ -36,10 +36,13 @@ mod wet_sponge;
 mod wrapped_early;
 
 use crate::film::{FilmState, Grid, HORIZON_S};
-use crate::picture::{LaidCoat, Picture, SetAside, Step, Timeline, follow};
-use crate::studio::{Material, MaterialKind, StudioDocument};
+use crate::mix::{Material, MaterialKind};
+use crate::picture::{CoatFault, Picture, SetAside, Step, Timeline, follow};
+use crate::planner::Desk;
+use crate::studio::Studio;
 use chrono::{DateTime, Utc};
 use serde::{Deserialize, Serialize};
+use std::sync::Arc;
 
 /// How much a finding weighs.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
@@ -128,9 +131,9 @@ pub struct Finding {
 
 /// What a check looks at: one picture in its studio.
 struct Scene<'a> {
-    document: &'a StudioDocument,
+    studio: &'a Studio,
     picture: &'a Picture,
-    laid: Timeline,
+    laid: Arc<Timeline>,
     now: DateTime<Utc>,
 }
 
@@ -147,14 +150,7 @@ impl Scene<'_> {
 
     /// Share of the mix of `step` made of materials for which `which` holds.
     fn share(&self, step: &Step, which: impl Fn(&Material) -> bool) -> f64 {
-        let all: f64 = step.mix.iter().map(|p| p.parts).sum();
-        let some: f64 = step
-            .mix
-            .iter()
-            .filter(|p| self.document.material(&p.material).is_some_and(&which))
-            .map(|p| p.parts)
-            .sum();
-        if all > 0.0 { some / all } else { 0.0 }
+        step.mix.share_where(&self.studio.materials, which)
     }
 
     /// The state of the laid stack at `t` [s], by the events of the coat that is on top then;
@@ -166,7 +162,7 @@ impl Scene<'_> {
     }
 
     fn holds(&self, step: &Step, kind: &MaterialKind) -> bool {
-        self.share(step, |m| m.kind == *kind) > 0.0
+        self.studio.holds(step, kind)
     }
 
     fn is_slow(&self, step: &Step) -> bool {
@@ -174,42 +170,37 @@ impl Scene<'_> {
     }
 }
 
-/// The coats of a picture that are laid, in order of time, as the film model takes them.
-pub fn laid_coats(document: &StudioDocument, picture: &Picture) -> Vec<LaidCoat> {
-    let mut coats: Vec<LaidCoat> = picture
-        .steps
-        .iter()
-        .enumerate()
-        .filter_map(|(step, s)| {
-            let at = s.laid_at?.timestamp_micros() as f64 / 1e6;
-            let (um, mix) = document.coat(s).ok()??;
-            Some(LaidCoat { step, at, wet_m: um * 1e-6, mix })
-        })
-        .collect();
-    coats.sort_by(|a, b| a.at.total_cmp(&b.at));
-    coats
-}
-
 /// Every finding at the moment `now`, the heaviest first and those set aside last.
-pub fn check(document: &StudioDocument, now: DateTime<Utc>) -> Vec<Finding> {
-    check_with(document, now, |p, coats| {
-        let picture = &document.pictures[p];
+///
+/// # Errors
+/// [`CoatFault`] when a laid coat cannot be computed.
+pub fn check(studio: &Studio, now: DateTime<Utc>) -> Result<Vec<Finding>, CoatFault> {
+    findings(studio, now, |p| {
+        let picture = &studio.pictures[p];
+        let coats = studio.laid_coats(p)?;
         let until = coats.last().map_or(0.0, |c| c.at + HORIZON_S);
-        let size = (picture.absorbs_um * 1e-6, picture.shorter_side_m());
-        follow(size, &coats, &document.air, Grid::PLANNING, (until, 0), |_| false)
+        let line = follow(picture, &coats, &studio.air, Grid::PLANNING, (until, 0), |_| false)?;
+        Ok(Arc::new(line))
     })
 }
 
-/// The same, with the laid coats of a picture followed by `followed` to the horizon.
-pub(crate) fn check_with(
-    document: &StudioDocument,
+/// The same from what a desk knows of the films.
+///
+/// # Errors
+/// [`CoatFault`] when a laid coat cannot be computed.
+pub fn check_at(desk: &mut Desk, now: DateTime<Utc>) -> Result<Vec<Finding>, CoatFault> {
+    findings(&desk.studio(), now, |p| desk.laid(p))
+}
+
+/// Every finding, with the laid coats of a picture followed by `followed` to the horizon.
+fn findings(
+    studio: &Studio,
     now: DateTime<Utc>,
-    mut followed: impl FnMut(usize, Vec<LaidCoat>) -> Timeline,
-) -> Vec<Finding> {
+    mut followed: impl FnMut(usize) -> Result<Arc<Timeline>, CoatFault>,
+) -> Result<Vec<Finding>, CoatFault> {
     let mut findings = Vec::new();
-    for (p, picture) in document.pictures.iter().enumerate() {
-        let laid = followed(p, laid_coats(document, picture));
-        let scene = Scene { document, picture, laid, now };
+    for (p, picture) in studio.pictures.iter().enumerate() {
+        let scene = Scene { studio, picture, laid: followed(p)?, now };
         for rule in RULES {
             (rule.check)(&scene, &mut |step, what| {
                 let name = &picture.steps[step].id;
@@ -230,7 +221,7 @@ pub(crate) fn check_with(
     }
     findings
         .sort_by_key(|f| (f.set_aside.is_some(), std::cmp::Reverse(f.severity), f.picture, f.step));
-    findings
+    Ok(findings)
 }
 
 #[cfg(test)]

@@ -12,7 +12,7 @@ pub(super) const RULE: Rule = Rule {
 };
 
 fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
-    if !scene.document.schools.isolation_coat {
+    if !scene.studio.schools.isolation_coat {
         return;
     }
     let first = scene.steps().find(|(_, s)| s.kind.seals());

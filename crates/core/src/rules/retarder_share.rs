@@ -1,8 +1,7 @@
 //! More retarder than a film stands.
 
 use super::{Rule, Scene, Severity};
-use crate::cup::most_retarder;
-use crate::studio::MaterialKind;
+use crate::mix::MaterialKind;
 
 pub(super) const RULE: Rule = Rule {
     id: "too-much-retarder",
@@ -15,7 +14,7 @@ pub(super) const RULE: Rule = Rule {
 fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
     for (i, step) in scene.to_do() {
         let share = scene.share(step, |m| m.kind == MaterialKind::Retarder);
-        if share > most_retarder(&step.mix, &scene.document.materials) + 1e-9 {
+        if share > step.mix.most_retarder(&scene.studio.materials) + 1e-9 {
             say(
                 i,
                 format!("Retarder is {:.0} % of the mix: the film can stay soft.", share * 100.0),

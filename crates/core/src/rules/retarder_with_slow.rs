@@ -1,7 +1,7 @@
 //! Slow-drying paint with retarder.
 
 use super::{Rule, Scene, Severity};
-use crate::studio::MaterialKind;
+use crate::mix::MaterialKind;
 
 pub(super) const RULE: Rule = Rule {
     id: "retarder-with-slow-paint",

@@ -3,6 +3,7 @@
 use super::{Rule, Scene, Severity};
 use crate::film::FilmState;
 use crate::picture::{Need, StepKind};
+use crate::time::seconds;
 
 pub(super) const RULE: Rule = Rule {
     id: "sanded-early",
@@ -17,7 +18,7 @@ fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
         let early = match step.laid_at {
             None => scene.picture.needs(i) < Need::DryThrough,
             Some(done) => {
-                let at = done.timestamp() as f64;
+                let at = seconds(done);
                 scene.laid_state_at(at).is_some_and(|state| state < FilmState::DryThrough)
             }
         };

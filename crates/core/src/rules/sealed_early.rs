@@ -2,6 +2,8 @@
 
 use super::{Rule, Scene, Severity};
 use crate::film::FilmState;
+use crate::readiness::Painted;
+use crate::time::{DAY_S, exact_instant};
 
 pub(super) const RULE: Rule = Rule {
     id: "sealed-early",
@@ -17,11 +19,11 @@ fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
     let first = coats.iter().position(|c| steps[c.coat.step].kind.seals());
     let Some(n) = first.filter(|n| *n > 0) else { return };
     let (painted, sealed) = (&coats[n - 1], &coats[n]);
-    let slowed = coats[..n].iter().map(|c| scene.document.slowed_by(&steps[c.coat.step])).max();
-    let floor = scene.document.schools.waiting.floor(slowed.unwrap_or_default());
+    let below = coats[..n].iter().map(|c| (&steps[c.coat.step], exact_instant(c.coat.at)));
+    let floor = Painted::of(scene.studio, below).floor(scene.studio.schools.waiting);
     let floor = floor.num_seconds() as f64;
     let waited = sealed.coat.at - painted.coat.at;
-    let days = |seconds: f64| seconds / 86_400.0;
+    let days = |seconds: f64| seconds / DAY_S;
     if painted.events.at(FilmState::ReadyToSeal).is_none() {
         say(sealed.coat.step, "It was sealed before the film below was cured.".into());
     } else if waited < floor {

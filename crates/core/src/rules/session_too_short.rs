@@ -11,11 +11,11 @@ pub(super) const RULE: Rule = Rule {
 };
 
 fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
-    let hours = scene.document.hours.weekly();
+    let hours = scene.studio.hours.weekly();
     let longest = hours.iter().map(|h| (h.to - h.from).num_minutes()).max();
     let Some(longest) = longest else { return };
     for (i, step) in scene.to_do().filter(|(_, s)| !s.splittable) {
-        let needed = step.hands_on_min + scene.document.setup_min;
+        let needed = step.hands_on_min + scene.studio.setup_min;
         if needed > longest as f64 {
             let what = format!(
                 "It takes {needed:.0} minutes at one go, set-up included; your longest hours are {longest}."

@@ -2,6 +2,7 @@
 
 use super::{Rule, Scene, Severity};
 use crate::film::FilmState;
+use crate::time::seconds;
 
 pub(super) const RULE: Rule = Rule {
     id: "soft-on-the-day",
@@ -19,7 +20,7 @@ fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
         return;
     }
     // The end of the due day: whoever fetches it then must be able to touch it.
-    let end = scene.document.hours.end_of(due).timestamp() as f64;
+    let end = seconds(scene.studio.hours.end_of(due));
     if last.events.at(FilmState::ReadyToWrap).is_none_or(|t| t > end) {
         let day = due.format("%-d %B");
         say(last.coat.step, format!("On {day} the face may not be touched by wrapping yet."));

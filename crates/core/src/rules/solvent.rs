@@ -1,7 +1,7 @@
 //! Care for people: solvent.
 
 use super::{Rule, Scene, Severity};
-use crate::studio::MaterialKind;
+use crate::mix::MaterialKind;
 
 pub(super) const RULE: Rule = Rule {
     id: "solvent-varnish",

@@ -1,8 +1,7 @@
 //! Solvent varnish over a fresh water-borne one.
 
 use super::{Rule, Scene, Severity};
-use crate::planner::SOLVENT_GAP;
-use crate::studio::MaterialKind;
+use crate::readiness::{SOLVENT_GAP, solvent_over_water};
 
 pub(super) const RULE: Rule = Rule {
     id: "solvent-over-water-borne",
@@ -16,8 +15,7 @@ fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
     let sealed: Vec<_> = scene.steps().filter(|(_, s)| s.kind.seals()).collect();
     for pair in sealed.windows(2) {
         let ((_, below), (i, above)) = (pair[0], pair[1]);
-        let over = scene.holds(above, &MaterialKind::SolventVarnish)
-            && !scene.holds(below, &MaterialKind::SolventVarnish);
+        let over = solvent_over_water(scene.studio, below, above);
         // What is still to come is given its time by the plan.
         if let (Some(from), Some(to)) = (below.laid_at, above.laid_at)
             && over

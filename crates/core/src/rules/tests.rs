@@ -2,8 +2,9 @@
 
 use super::*;
 use crate::air::{Air, AirSeries};
-use crate::picture::{Part, StepKind};
-use crate::studio::{StudioHours, starter_shelf};
+use crate::mix::{Part, starter_shelf};
+use crate::picture::StepKind;
+use crate::studio::StudioHours;
 
 /// The moment the checks are made at.
 fn now() -> DateTime<Utc> {
@@ -21,18 +22,18 @@ fn step(kind: StepKind, mix: &[(&str, f64)], laid: Option<&str>) -> Step {
 
 /// The rules that speak for a picture with `steps` in a room of `celsius` and `humidity`.
 fn said(steps: Vec<Step>, celsius: f64, humidity: f64) -> Vec<(&'static str, usize)> {
-    let found = check(&studio(steps, celsius, humidity), now());
+    let found = check(&studio(steps, celsius, humidity), now()).unwrap();
     let mut found: Vec<_> = found.iter().map(|f| (f.rule, f.step)).collect();
     found.sort_unstable();
     found
 }
 
 /// A studio without hours, with one picture of `steps` in a room of `celsius` and `humidity`.
-fn studio(steps: Vec<Step>, celsius: f64, humidity: f64) -> StudioDocument {
-    StudioDocument {
+fn studio(steps: Vec<Step>, celsius: f64, humidity: f64) -> Studio {
+    Studio {
         materials: starter_shelf().unwrap(),
         pictures: vec![Picture::new("p", (30.0, 40.0), steps)],
-        ..StudioDocument::new(
+        ..Studio::new(
             "Test room",
             StudioHours::try_new(chrono_tz::UTC, vec![], vec![]).unwrap(),
             AirSeries::constant(Air::try_new(celsius, humidity, 0.15).unwrap()),
@@ -192,11 +193,11 @@ fn a_very_thick_coat_and_hours_that_are_too_short_are_found() {
         crate::studio::OpenHours { day: chrono::Weekday::Sat, from: time(10), to: time(11) };
     let mut long = step(StepKind::Glaze, &[("glazing", 9.0), ("fluid-pv19", 1.0)], None);
     long.hands_on_min = 51.0;
-    let mut document = studio(vec![long], 21.0, 0.5);
-    document.hours = StudioHours::try_new(chrono_tz::UTC, vec![hours], vec![]).unwrap();
-    assert_eq!(check(&document, now())[0].rule, "session-too-short");
-    document.pictures[0].steps[0].hands_on_min = 50.0;
-    assert_eq!(check(&document, now()), []);
+    let mut studio = studio(vec![long], 21.0, 0.5);
+    studio.hours = StudioHours::try_new(chrono_tz::UTC, vec![hours], vec![]).unwrap();
+    assert_eq!(check(&studio, now()).unwrap()[0].rule, "session-too-short");
+    studio.pictures[0].steps[0].hands_on_min = 50.0;
+    assert_eq!(check(&studio, now()).unwrap(), []);
 }
 
 #[test]
@@ -231,14 +232,14 @@ fn pigments_that_must_not_become_dust_stop_sanding_and_spraying() {
 #[test]
 fn one_coat_of_varnish_is_noted_and_solvent_wants_care() {
     let steps = vec![step(StepKind::Photograph, &[], None), step(StepKind::Varnish, VARNISH, None)];
-    let mut document = studio(steps, 21.0, 0.5);
-    let rules = |document: &StudioDocument| -> Vec<&str> {
-        check(document, now()).iter().map(|f| f.rule).collect()
+    let mut studio = studio(steps, 21.0, 0.5);
+    let rules = |studio: &Studio| -> Vec<&str> {
+        check(studio, now()).unwrap().iter().map(|f| f.rule).collect()
     };
-    assert_eq!(rules(&document), ["one-varnish-coat"]);
-    let gloss = document.materials.iter_mut().find(|m| m.id == "varnish-gloss").unwrap();
+    assert_eq!(rules(&studio), ["one-varnish-coat"]);
+    let gloss = studio.materials.iter_mut().find(|m| m.id == "varnish-gloss").unwrap();
     gloss.kind = MaterialKind::SolventVarnish;
-    assert_eq!(rules(&document), ["one-varnish-coat", "solvent-varnish"]);
+    assert_eq!(rules(&studio), ["one-varnish-coat", "solvent-varnish"]);
 }
 
 #[test]
@@ -246,9 +247,9 @@ fn a_studio_that_lays_an_isolation_coat_is_reminded_of_it() {
     let sealed = |kinds: &[StepKind]| {
         let mut steps = vec![step(StepKind::Photograph, &[], None)];
         steps.extend(kinds.iter().map(|kind| step(*kind, VARNISH, None)));
-        let mut document = studio(steps, 21.0, 0.5);
-        document.schools.isolation_coat = true;
-        check(&document, now()).iter().map(|f| (f.rule, f.step)).collect::<Vec<_>>()
+        let mut studio = studio(steps, 21.0, 0.5);
+        studio.schools.isolation_coat = true;
+        check(&studio, now()).unwrap().iter().map(|f| (f.rule, f.step)).collect::<Vec<_>>()
     };
     let (isolation, varnish) = (StepKind::IsolationCoat, StepKind::Varnish);
     assert_eq!(sealed(&[varnish, varnish]), [("no-isolation-coat", 1)]);
@@ -267,22 +268,23 @@ fn every_rule_has_its_own_name_and_whole_texts() {
 }
 
 /// The rules that speak in a document, by name.
-fn names(document: &StudioDocument) -> Vec<&'static str> {
-    check(document, now()).iter().map(|f| f.rule).collect()
+fn names(studio: &Studio) -> Vec<&'static str> {
+    check(studio, now()).unwrap().iter().map(|f| f.rule).collect()
 }
 
 #[test]
 fn a_tub_is_looked_into_once_its_last_good_day_is_past() {
-    use crate::studio::{Stock, Tightness, Trouble, Tub, TubCheck};
+    use crate::mix::Stock;
+    use crate::studio::{Tightness, Tub, TubCheck, TubTrouble};
     let mut pass = step(StepKind::Pass, PAINT, None);
     pass.tub = Some("t".into());
-    let mut document = studio(vec![pass], 21.0, 0.5);
+    let mut studio = studio(vec![pass], 21.0, 0.5);
     // [practice] days on a stay-wet palette, weeks in an airtight tub
     let mixed_at = now() - chrono::Duration::days(4);
     let tub = |tightness| Tub {
         id: "t".into(),
         name: "Lamp glow".into(),
-        mix: document.pictures[0].steps[0].mix.clone(),
+        mix: studio.pictures[0].steps[0].mix.clone(),
         mixed_at,
         mixed_ml: 30.0,
         level: Stock { ml: 30.0, at: mixed_at },
@@ -292,17 +294,17 @@ fn a_tub_is_looked_into_once_its_last_good_day_is_past() {
         archived: false,
     };
     let (mut palette, airtight) = (tub(Tightness::Palette), tub(Tightness::Airtight));
-    document.tubs = vec![airtight];
-    assert_eq!(names(&document), [] as [&str; 0]);
-    document.tubs = vec![palette.clone()];
-    assert_eq!(names(&document), ["tub-out-of-date"]);
-    let look = |found: &[Trouble]| TubCheck { at: now(), found: found.to_vec() };
+    studio.tubs = vec![airtight];
+    assert_eq!(names(&studio), [] as [&str; 0]);
+    studio.tubs = vec![palette.clone()];
+    assert_eq!(names(&studio), ["tub-out-of-date"]);
+    let look = |found: &[TubTrouble]| TubCheck { at: now(), found: found.to_vec() };
     palette.checks = vec![look(&[])];
-    document.tubs = vec![palette.clone()];
-    assert_eq!(names(&document), [] as [&str; 0], "looked into today, and good");
-    palette.checks.push(look(&[Trouble::Mould]));
-    document.tubs = vec![palette];
-    assert_eq!(names(&document), ["tub-spoiled"]);
+    studio.tubs = vec![palette.clone()];
+    assert_eq!(names(&studio), [] as [&str; 0], "looked into today, and good");
+    palette.checks.push(look(&[TubTrouble::Mould]));
+    studio.tubs = vec![palette];
+    assert_eq!(names(&studio), ["tub-spoiled"]);
 }
 
 #[test]
@@ -365,42 +367,42 @@ fn varnish_is_built_with_gloss_and_given_its_time() {
 #[test]
 fn a_film_that_is_soft_on_the_day_is_said() {
     let pass = step(StepKind::Pass, PAINT, Some("2027-01-01T10:00:00Z"));
-    let mut document = studio(vec![pass], 21.0, 0.5);
+    let mut studio = studio(vec![pass], 21.0, 0.5);
     // drying.md: heavy paint is ready to wrap after some four days.
     let due = |day| chrono::NaiveDate::from_ymd_opt(2027, 1, day);
-    document.pictures[0].due = due(2);
-    assert_eq!(names(&document), ["soft-on-the-day"]);
-    document.pictures[0].due = due(8);
-    assert_eq!(names(&document), [] as [&str; 0]);
+    studio.pictures[0].due = due(2);
+    assert_eq!(names(&studio), ["soft-on-the-day"]);
+    studio.pictures[0].due = due(8);
+    assert_eq!(names(&studio), [] as [&str; 0]);
 }
 
 #[test]
 fn a_pictures_own_school_and_a_labels_own_limit_count() {
+    use crate::mix::Thinning;
     use crate::picture::ThinningChoice;
-    use crate::studio::Thinning;
     let cup = step(StepKind::Glaze, &[("fluid-pv19", 8.0), ("water", 2.0)], None);
-    let mut document = studio(vec![cup], 21.0, 0.5);
-    assert_eq!(names(&document), ["thinned-with-water"]);
+    let mut studio = studio(vec![cup], 21.0, 0.5);
+    assert_eq!(names(&studio), ["thinned-with-water"]);
     let own = ThinningChoice { school: Thinning::WaterAllowed, reason: "a wash".into() };
-    document.pictures[0].thinning = Some(own);
-    assert_eq!(names(&document), [] as [&str; 0]);
-    let paint = document.materials.iter_mut().find(|m| m.id == "fluid-pv19").unwrap();
+    studio.pictures[0].thinning = Some(own);
+    assert_eq!(names(&studio), [] as [&str; 0]);
+    let paint = studio.materials.iter_mut().find(|m| m.id == "fluid-pv19").unwrap();
     paint.most_water = Some(0.10);
-    assert_eq!(names(&document), ["thinned-with-water"]);
+    assert_eq!(names(&studio), ["thinned-with-water"]);
 }
 
 #[test]
 fn an_underbound_film_and_a_large_cup_are_said() {
     let thin = &[("heavy-pw6", 1.0), ("pigment", 2.0)];
-    let mut document = studio(vec![step(StepKind::Pass, thin, None)], 21.0, 0.5);
-    let paste = crate::film::Composition::try_new(0.5, 0.5, 0.0).unwrap();
+    let mut studio = studio(vec![step(StepKind::Pass, thin, None)], 21.0, 0.5);
+    let paste = crate::mix::Composition::try_new(0.5, 0.5, 0.0).unwrap();
     let mut pigment = Material::new("pigment", "Pigment paste", MaterialKind::Paint, paste);
     pigment.binder = Some(0.0);
-    document.materials.push(pigment);
-    assert_eq!(names(&document), ["underbound-film"]);
-    document.pictures[0].width_cm = 300.0;
-    document.pictures[0].height_cm = 200.0;
-    assert!(names(&document).contains(&"large-cup"));
+    studio.materials.push(pigment);
+    assert_eq!(names(&studio), ["underbound-film"]);
+    studio.pictures[0].width_cm = 300.0;
+    studio.pictures[0].height_cm = 200.0;
+    assert!(names(&studio).contains(&"large-cup"));
 }
 
 #[test]
@@ -410,14 +412,15 @@ fn what_was_set_aside_keeps_its_reason_and_comes_last() {
     };
     let mut second = cup(17.0);
     second.id = "second".into();
-    let mut document = studio(vec![cup(16.0), second], 21.0, 0.5);
-    document.pictures[0].set_aside = vec![SetAside {
+    let mut studio = studio(vec![cup(16.0), second], 21.0, 0.5);
+    studio.pictures[0].set_aside = vec![SetAside {
         rule: "too-much-retarder".into(),
-        step: document.pictures[0].steps[0].id.clone(),
+        step: studio.pictures[0].steps[0].id.clone(),
         reason: "a test panel".into(),
         at: now(),
     }];
-    let found: Vec<_> = check(&document, now())
+    let found: Vec<_> = check(&studio, now())
+        .unwrap()
         .into_iter()
         .map(|f| (f.step, f.set_aside.map(|a| a.reason)))
         .collect();

@@ -1,8 +1,8 @@
 //! Weak paint that is to hide in one coat.
 
 use super::{Rule, Scene, Severity};
+use crate::mix::{Line, Material};
 use crate::picture::StepKind;
-use crate::studio::{Line, Material};
 
 pub(super) const RULE: Rule = Rule {
     id: "too-few-coats-to-hide",

@@ -1,6 +1,7 @@
 //! Care for people: pigments that must not become dust.
 
 use super::{Rule, Scene, Severity};
+use crate::mix::Material;
 use crate::picture::StepKind;
 
 pub(super) const RULE: Rule = Rule {
@@ -21,8 +22,8 @@ fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
         };
         let found = reached
             .iter()
-            .flat_map(|s| &s.mix)
-            .find_map(|part| scene.document.material(&part.material)?.toxic_pigment());
+            .flat_map(|s| s.mix.materials(&scene.studio.materials))
+            .find_map(Material::toxic_pigment);
         if let Some(pigment) = found {
             say(i, format!("The paint holds {pigment}, whose dust or spray is poisonous."));
         }

@@ -1,7 +1,7 @@
 //! A tub that nobody looked into since its last good day.
 
 use super::{Rule, Scene, Severity};
-use crate::studio::Condition;
+use crate::studio::TubCondition;
 
 pub(super) const RULE: Rule = Rule {
     id: "tub-out-of-date",
@@ -13,9 +13,9 @@ pub(super) const RULE: Rule = Rule {
 
 fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
     for (i, step) in scene.to_do() {
-        let Some(tub) = step.tub.as_deref().and_then(|id| scene.document.tub(id)) else { continue };
+        let Some(tub) = step.tub.as_deref().and_then(|id| scene.studio.tub(id)) else { continue };
         let used = step.not_before.map_or(scene.now, |t| t.max(scene.now));
-        if tub.condition(used) == Condition::Past {
+        if tub.condition(used) == TubCondition::Past {
             say(i, format!("The last good day of the tub \"{}\" is past.", tub.name));
         }
     }

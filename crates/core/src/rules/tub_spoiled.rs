@@ -1,7 +1,7 @@
 //! A tub in which something was found.
 
 use super::{Rule, Scene, Severity};
-use crate::studio::{Condition, Trouble};
+use crate::studio::{TubCondition, TubTrouble};
 
 pub(super) const RULE: Rule = Rule {
     id: "tub-spoiled",
@@ -13,12 +13,12 @@ pub(super) const RULE: Rule = Rule {
 
 fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
     for (i, step) in scene.to_do() {
-        let Some(tub) = step.tub.as_deref().and_then(|id| scene.document.tub(id)) else { continue };
-        if let Condition::Spoiled(trouble) = tub.condition(scene.now) {
+        let Some(tub) = step.tub.as_deref().and_then(|id| scene.studio.tub(id)) else { continue };
+        if let TubCondition::Spoiled(trouble) = tub.condition(scene.now) {
             let found = match trouble {
-                Trouble::Skin => "a skin or dry lumps",
-                Trouble::Mould => "mould",
-                Trouble::Contamination => "something that does not belong in it",
+                TubTrouble::Skin => "a skin or dry lumps",
+                TubTrouble::Mould => "mould",
+                TubTrouble::Contamination => "something that does not belong in it",
             };
             say(i, format!("The last look into the tub \"{}\" found {found}.", tub.name));
         }

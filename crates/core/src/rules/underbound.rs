@@ -1,7 +1,7 @@
 //! A dry film with too little binder.
 
 use super::{Rule, Scene, Severity};
-use crate::cup::{LEAST_BINDER, binder_share};
+use crate::mix::LEAST_BINDER;
 
 pub(super) const RULE: Rule = Rule {
     id: "underbound-film",
@@ -13,7 +13,7 @@ pub(super) const RULE: Rule = Rule {
 
 fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
     for (i, step) in scene.to_do() {
-        let Some(share) = binder_share(&step.mix, &scene.document.materials) else { continue };
+        let Some(share) = step.mix.binder(&scene.studio.materials) else { continue };
         if share < LEAST_BINDER - 1e-9 {
             let percent = share * 100.0;
             say(

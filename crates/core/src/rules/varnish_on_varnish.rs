@@ -1,6 +1,7 @@
 //! Varnish coats that follow too fast.
 
 use super::{Rule, Scene, Severity};
+use crate::readiness::VARNISH_GAP;
 
 pub(super) const RULE: Rule = Rule {
     id: "varnish-coats-too-close",
@@ -10,15 +11,12 @@ pub(super) const RULE: Rule = Rule {
     check,
 };
 
-/// Least time between two varnish coats [min]. [practice] an hour
-const LEAST_MIN: i64 = 60;
-
 fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
     let sealed: Vec<_> = scene.steps().filter(|(_, s)| s.kind.seals()).collect();
     for pair in sealed.windows(2) {
         let ((_, below), (i, above)) = (pair[0], pair[1]);
         if let (Some(from), Some(to)) = (below.laid_at, above.laid_at)
-            && (to - from).num_minutes() < LEAST_MIN
+            && to - from < VARNISH_GAP
         {
             let minutes = (to - from).num_minutes();
             say(i, format!("It was laid {minutes} minutes after the coat below it."));

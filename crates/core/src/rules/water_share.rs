@@ -1,8 +1,7 @@
 //! Water where medium belongs.
 
 use super::{Rule, Scene, Severity};
-use crate::cup::most_water;
-use crate::studio::{MaterialKind, Thinning};
+use crate::mix::{MaterialKind, Surface, Thinning};
 
 pub(super) const RULE: Rule = Rule {
     id: "thinned-with-water",
@@ -16,10 +15,9 @@ fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
     for (i, step) in scene.to_do() {
         let share = scene.share(step, |m| m.kind == MaterialKind::Water);
         let percent = share * 100.0;
-        let strict = scene.document.thinning(scene.picture) == Thinning::MediumOnly;
+        let strict = scene.studio.thinning(scene.picture) == Thinning::MediumOnly;
         // A wash straight on an absorbent ground is a stain, and sound.
-        let stain = scene.picture.absorbs_um > 0.0
-            && scene.picture.steps[..i].iter().all(|s| s.mix.is_empty());
+        let stain = scene.picture.surface_at(i) == Surface::Absorbent;
         if strict && step.kind.is_glaze() && share > 0.0 {
             say(
                 i,
@@ -27,7 +25,7 @@ fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
                     "The glaze is thinned with {percent:.0} % water, which stretches the binder."
                 ),
             );
-        } else if share > most_water(&step.mix, &scene.document.materials) && !stain {
+        } else if share > step.mix.most_water(&scene.studio.materials) && !stain {
             say(
                 i,
                 format!("Added water is {percent:.0} % of the mix: the film may lift or crack."),

@@ -1,7 +1,8 @@
 //! After the last coat: wrapping, and how the varnish comes off again.
 
+use crate::mix::MaterialKind;
 use crate::picture::{Picture, StepKind};
-use crate::studio::{MaterialKind, StudioDocument};
+use crate::studio::Studio;
 
 /// How to pack a picture that is ready to wrap, in order. [practice]
 pub const PACKING: &[&str] = &[
@@ -49,13 +50,13 @@ impl std::fmt::Display for Removal {
 }
 
 /// How the varnish that lies on `picture` can be removed: what the top coat is decides.
-pub fn removal(document: &StudioDocument, picture: &Picture) -> Removal {
+pub fn removal(studio: &Studio, picture: &Picture) -> Removal {
     let mut laid: Vec<_> = picture.steps.iter().filter(|s| s.laid_at.is_some()).collect();
     laid.sort_by_key(|s| s.laid_at);
     let Some(top) = laid.iter().rfind(|s| s.kind == StepKind::Varnish) else {
         return Removal::Unvarnished;
     };
-    if !document.holds(top, &MaterialKind::SolventVarnish) {
+    if !studio.holds(top, &MaterialKind::SolventVarnish) {
         return Removal::Stays;
     }
     if laid.iter().any(|s| s.kind == StepKind::IsolationCoat) {

@@ -1,18 +1,11 @@
 //! Air that is fit for varnish, and what would make other air fit.
 
-use crate::air::{Air, AirSeries, saturation_pressure_pa, vapour_concentration_kg_m3};
-use crate::studio::StudioDocument;
-use chrono::{DateTime, Duration, DurationRound, NaiveDate, TimeZone, Utc};
-use std::ops::RangeInclusive;
+use crate::air::{Air, saturation_pressure_pa, vapour_concentration_kg_m3};
+use crate::readiness::{AirFault, DAMPEST, DRIEST, WARM, air_faults};
+use crate::studio::Studio;
+use crate::time::{instant, minutes_between, seconds};
+use chrono::{DateTime, Duration, DurationRound, NaiveDate, Utc};
 
-/// Temperatures for varnishing [C]: about 18-24, work.md. [memory]
-pub const WARM: RangeInclusive<f64> = 18.0..=24.0;
-/// Highest relative humidity for varnishing [-]: under about 65-70 %, work.md; the lower is taken.
-/// [memory]
-pub const DAMPEST: f64 = 0.65;
-/// Lowest relative humidity for varnishing [-]: drier air takes the wet edge away and charges dust.
-/// [memory]
-pub const DRIEST: f64 = 0.30;
 /// Temperature a cold room is heated to [C]. [practice]
 const HEAT_TO_C: f64 = 20.0;
 /// Temperature a hot room is cooled to [C]. [practice]
@@ -23,63 +16,6 @@ const WARMED_TO: f64 = 0.62;
 const DRY_TO: f64 = 0.60;
 /// Humidity aimed at from below [-]. [practice]
 const DAMPEN_TO: f64 = 0.40;
-
-/// What is wrong with the air.
-#[derive(Debug, Clone, Copy, PartialEq)]
-pub enum AirFault {
-    /// Colder than varnish wants [C].
-    Cold(f64),
-    /// Warmer [C].
-    Hot(f64),
-    /// Damper: it clouds [-].
-    Damp(f64),
-    /// Drier: the wet edge is lost [-].
-    Dry(f64),
-}
-
-impl std::fmt::Display for AirFault {
-    fn fmt(&self, f: &mut std::fmt::Formatter<'_>) -> std::fmt::Result {
-        match self {
-            Self::Cold(c) => write!(f, "{c:.0} °C is too cold"),
-            Self::Hot(c) => write!(f, "{c:.0} °C is too warm"),
-            Self::Damp(rh) => write!(f, "{:.0} % is too damp", rh * 100.0),
-            Self::Dry(rh) => write!(f, "{:.0} % is too dry", rh * 100.0),
-        }
-    }
-}
-
-/// What keeps `air` from being fit for varnish; nothing when it is.
-pub fn air_faults(air: &Air) -> Vec<AirFault> {
-    let mut found = Vec::new();
-    if air.celsius < *WARM.start() {
-        found.push(AirFault::Cold(air.celsius));
-    }
-    if air.celsius > *WARM.end() {
-        found.push(AirFault::Hot(air.celsius));
-    }
-    if air.humidity > DAMPEST {
-        found.push(AirFault::Damp(air.humidity));
-    }
-    if air.humidity < DRIEST {
-        found.push(AirFault::Dry(air.humidity));
-    }
-    found
-}
-
-/// The first moment in `from..to` [s] at which the air is not fit, and why; `None` when it is fit
-/// throughout.
-pub fn first_fault(air: &AirSeries, (from, to): (f64, f64)) -> Option<(f64, AirFault)> {
-    let mut at = from;
-    loop {
-        if let Some(fault) = air_faults(air.at(at)).first() {
-            return Some((at, *fault));
-        }
-        match air.next_change(at) {
-            Some(next) if next < to => at = next,
-            _ => return None,
-        }
-    }
-}
 
 /// Something done to the room's air.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -116,6 +52,13 @@ pub struct Remedy {
     pub actions: Vec<Action>,
     /// The air afterwards.
     pub after: Air,
+}
+
+impl std::fmt::Display for Remedy {
+    fn fmt(&self, f: &mut std::fmt::Formatter<'_>) -> std::fmt::Result {
+        let actions: Vec<String> = self.actions.iter().map(ToString::to_string).collect();
+        f.write_str(&actions.join(", then "))
+    }
 }
 
 /// Air at another temperature with the water it holds: its vapour pressure stays.
@@ -178,16 +121,16 @@ pub struct GoodHour {
 }
 
 /// The room hour by hour from the full hour before `from`, for `days` days.
-pub fn good_hours(document: &StudioDocument, from: DateTime<Utc>, days: i64) -> Vec<GoodHour> {
+pub fn good_hours(studio: &Studio, from: DateTime<Utc>, days: i64) -> Vec<GoodHour> {
     let start = from.duration_trunc(Duration::hours(1)).unwrap_or(from);
     let end = start + Duration::days(days);
-    let sessions = document.hours.sessions(start, end);
+    let sessions = studio.hours.sessions(start, end);
     (0..days * 24)
         .map(|h| {
             let at = start + Duration::hours(h);
             // An hour that a session cuts into counts as the painter's.
             let ends = at + Duration::hours(1);
-            let air = *document.air.at(at.timestamp() as f64);
+            let air = *studio.air.at(seconds(at));
             GoodHour {
                 at,
                 air,
@@ -221,23 +164,22 @@ fn distance(air: &Air) -> f64 {
 }
 
 /// The days that begin within `days` days of `from`, each judged for varnish.
-pub fn varnish_days(document: &StudioDocument, from: DateTime<Utc>, days: i64) -> Vec<DayAir> {
-    let first = document.hours.day(from);
-    (0..days).map(|n| one_day(document, from, first + Duration::days(n))).collect()
+pub fn varnish_days(studio: &Studio, from: DateTime<Utc>, days: i64) -> Vec<DayAir> {
+    let first = studio.hours.day(from);
+    (0..days).map(|n| one_day(studio, from, first + Duration::days(n))).collect()
 }
 
-fn one_day(document: &StudioDocument, from: DateTime<Utc>, day: NaiveDate) -> DayAir {
-    let start = document.hours.start_of(day).max(from);
-    let sessions = document.hours.sessions(start, document.hours.end_of(day));
+fn one_day(studio: &Studio, from: DateTime<Utc>, day: NaiveDate) -> DayAir {
+    let start = studio.hours.start_of(day).max(from);
+    let sessions = studio.hours.sessions(start, studio.hours.end_of(day));
     let mut good: Vec<(DateTime<Utc>, DateTime<Utc>)> = Vec::new();
     let mut worst: Option<(f64, Air)> = None;
-    let instant = |t: f64| Utc.timestamp_opt(t as i64, 0).single();
     for session in &sessions {
-        let (mut at, end) = (session.from.timestamp() as f64, session.to.timestamp() as f64);
+        let (mut at, end) = (seconds(session.from), seconds(session.to));
         while at < end {
-            let air = *document.air.at(at);
-            let next = document.air.next_change(at).unwrap_or(end).min(end);
-            let (Some(a), Some(b)) = (instant(at), instant(next)) else { break };
+            let air = *studio.air.at(at);
+            let next = studio.air.next_change(at).unwrap_or(end).min(end);
+            let (a, b) = (instant(at), instant(next));
             if air_faults(&air).is_empty() {
                 match good.last_mut() {
                     Some(last) if last.1 == a => last.1 = b,
@@ -249,7 +191,7 @@ fn one_day(document: &StudioDocument, from: DateTime<Utc>, day: NaiveDate) -> Da
             at = next;
         }
     }
-    let open_min = sessions.iter().map(|s| (s.to - s.from).num_seconds() as f64 / 60.0).sum();
+    let open_min = sessions.iter().map(|s| minutes_between(s.from, s.to)).sum();
     let worst = worst.filter(|_| good.is_empty()).map(|(_, air)| air);
     DayAir {
         day,

@@ -1,10 +1,10 @@
 //! The bench sheet of one sealing coat: what to do before, during and after it.
 
 use super::gate::Gate;
-use super::trouble::SealTrouble;
-use super::varnish::{Strokes, VarnishChoice, VarnishPlan};
-use crate::picture::{Picture, StepKind};
-use crate::studio::{Finish, MaterialKind, StudioDocument};
+use super::varnish::VarnishPlan;
+use crate::mix::{Finish, MaterialKind};
+use crate::picture::{Picture, SealTrouble, StepKind, Strokes, VarnishChoice};
+use crate::studio::Studio;
 
 /// One line of the sheet.
 #[derive(Debug, Clone, PartialEq, Eq)]
@@ -41,17 +41,15 @@ fn care(what: impl Into<String>) -> SheetLine {
 /// The sheet of sealing coat `i` of a picture. `plan` is that of its varnish, `gate` says how the
 /// coat dries in the room as it will be.
 pub fn bench_sheet(
-    document: &StudioDocument,
+    studio: &Studio,
     (picture, i): (&Picture, usize),
     (choice, plan): (&VarnishChoice, &VarnishPlan),
     gate: &Gate,
 ) -> Sheet {
     let step = &picture.steps[i];
-    let solvent = document.holds(step, &MaterialKind::SolventVarnish);
-    let matte = step
-        .mix
-        .iter()
-        .any(|p| document.material(&p.material).is_some_and(|m| m.finish == Some(Finish::Matte)));
+    let solvent = studio.holds(step, &MaterialKind::SolventVarnish);
+    let mut poured = step.mix.materials(&studio.materials);
+    let matte = poured.any(|m| m.finish == Some(Finish::Matte));
     let mut preparation = Vec::new();
     if solvent {
         preparation.push(care(

@@ -3,12 +3,15 @@
 use super::gate::Look;
 use super::known::KnownFilms;
 use crate::film::Film;
-use crate::picture::{LaidCoat, Need, Step, StepKind};
-use crate::planner::{SOLVENT_GAP, between_varnish};
-use crate::studio::{MaterialKind, Slowed, Waiting};
-use chrono::{DateTime, Duration, Utc};
+use crate::mix::MaterialKind;
+use crate::picture::{CoatFault, LaidCoat, Need, StepKind};
+use crate::readiness::{Painted, SOLVENT_GAP, between_varnish, solvent_over_water};
+use crate::studio::{Slowed, Waiting};
+use crate::time::minutes;
+use crate::words::words;
+use chrono::{DateTime, Utc};
 
-crate::studio::words! {
+words! {
     /// A condition of the gate.
     ConditionId {
         /// Every coat below is laid.
@@ -34,7 +37,7 @@ crate::studio::words! {
     }
 }
 
-crate::studio::words! {
+words! {
     /// How a condition stands.
     Standing {
         /// It holds.
@@ -138,22 +141,23 @@ impl Look<'_> {
         (film, known): (Option<&Film>, &mut KnownFilms),
         coats_below: &[LaidCoat],
         between: bool,
-    ) -> Condition {
+    ) -> Result<Condition, CoatFault> {
         let id = ConditionId::Cure;
         let Some(film) = film else {
             let evidence = "No coat is laid or planned below it.".into();
-            return Condition { id, standing: Standing::Against, evidence, from: None };
+            return Ok(Condition { id, standing: Standing::Against, evidence, from: None });
         };
         let need = self.picture.needs(self.i);
         let coats = film.stack().coats();
         let Some(state) = need.state() else {
-            return self.timed(id, Some(self.now), "The plan asks nothing of the film.".into());
+            let said = "The plan asks nothing of the film.".into();
+            return Ok(self.timed(id, Some(self.now), said));
         };
-        let from = known.reaches(self.document, (self.p, coats_below), state);
+        let from = known.reaches(self.studio, (self.p, coats_below), state)?;
         let said = match need {
             _ if between => format!(
                 "Computed from {coats} coats as laid: the coat below must be {}.",
-                need_said(need)
+                need.word()
             ),
             Need::ReadyToSeal => format!(
                 "Computed from {coats} coats as laid: dry right through, and at most 2 % of slow \
@@ -161,27 +165,26 @@ impl Look<'_> {
             ),
             _ => format!(
                 "Computed from {coats} coats as laid; the plan asks only that it is {}.",
-                need_said(need)
+                need.word()
             ),
         };
         let said = match from {
             Some(_) => said,
             None => format!("{said} In this room it does not get there within 400 days."),
         };
-        self.timed(id, from, said)
+        Ok(self.timed(id, from, said))
     }
 
     pub(super) fn floor(&self) -> Condition {
-        let below = &self.picture.steps[..self.i];
-        let slowed = below.iter().map(|s| self.document.slowed_by(s)).max().unwrap_or_default();
-        let school = self.document.schools.waiting;
-        let floor = school.floor(slowed);
+        let school = self.studio.schools.waiting;
+        let painted = self.painted();
+        let floor = painted.floor(school);
         let word = match school {
             Waiting::Brisk => "brisk",
             Waiting::Standard => "standard",
             Waiting::Patient => "patient",
         };
-        let why = match slowed {
+        let why = match painted.slowed() {
             Slowed::No => "",
             Slowed::Retarder => ", longer because retarder is in the stack",
             Slowed::SlowPaint => ", longer because slow-drying paint is in the stack",
@@ -191,20 +194,17 @@ impl Look<'_> {
         let said = format!(
             "The {word} school waits {days} day{plural} after the last paint{why}. [practice]"
         );
-        let undone = self.planned_paint();
-        let last = self.last_painted().max(undone);
-        self.timed(ConditionId::Floor, last.map(|at| at + floor), said)
+        self.timed(ConditionId::Floor, painted.seal_from(school), said)
     }
 
-    /// When the plan lays the last paint below the seal, if any is to come.
-    fn planned_paint(&self) -> Option<DateTime<Utc>> {
-        (0..self.i)
-            .filter(|n| {
-                let s = &self.picture.steps[*n];
-                s.laid_at.is_none() && s.kind.leaves_film() && !s.kind.seals()
-            })
-            .filter_map(|n| self.planned_end(n))
-            .max()
+    /// What is painted below the seal, as laid and, where it is still to come, as the plan has it.
+    fn painted(&self) -> Painted {
+        let steps = self.picture.steps.iter().enumerate();
+        let done = steps.filter_map(|(n, s)| {
+            let planned = || (n < self.i).then(|| self.planned_end(n)).flatten();
+            Some((s, s.laid_at.or_else(planned)?))
+        });
+        Painted::of(self.studio, done)
     }
 
     pub(super) fn between(&self) -> Condition {
@@ -212,14 +212,13 @@ impl Look<'_> {
         let Some((below, laid)) = self.last_seal() else {
             return self.timed(id, Some(self.now), String::new());
         };
-        let school = between_varnish(self.document, laid);
-        let said = match self.document.schools.waiting {
+        let school = between_varnish(self.studio, laid);
+        let said = match self.studio.schools.waiting {
             Waiting::Brisk => "An hour at least after the coat below. [practice]",
             _ => "The day after the coat below; an hour is the least. [practice]",
         };
         let gap = self.step().earliest_gap_min.map(|min| laid + minutes(min));
-        let solvent = |s: &Step| self.document.holds(s, &MaterialKind::SolventVarnish);
-        if solvent(self.step()) && !solvent(below) {
+        if solvent_over_water(self.studio, below, self.step()) {
             let days = SOLVENT_GAP.num_days();
             let said = format!(
                 "Solvent varnish over a water-borne coat: {days} to {} days between. [practice]",
@@ -318,12 +317,12 @@ impl Look<'_> {
 
     pub(super) fn product(&self) -> Condition {
         let step = self.step();
-        let holds = |kind| self.document.holds(step, &kind);
+        let holds = |kind| self.studio.holds(step, &kind);
         let solvent = holds(MaterialKind::SolventVarnish);
         let water = holds(MaterialKind::Varnish);
         let below = self.last_seal();
         let solvent_below =
-            below.is_some_and(|(s, _)| self.document.holds(s, &MaterialKind::SolventVarnish));
+            below.is_some_and(|(s, _)| self.studio.holds(s, &MaterialKind::SolventVarnish));
         let varnish_below = below.is_some_and(|(s, _)| s.kind == StepKind::Varnish);
         let isolation = step.kind == StepKind::IsolationCoat;
         let over = match below {
@@ -354,20 +353,5 @@ impl Look<'_> {
         };
         let from = (standing == Standing::Holds).then_some(self.now);
         Condition { id: ConditionId::Product, standing, evidence, from }
-    }
-}
-
-pub(super) fn minutes(min: f64) -> Duration {
-    Duration::seconds((min * 60.0).round() as i64)
-}
-
-const fn need_said(need: Need) -> &'static str {
-    match need {
-        Need::Nothing => "there",
-        Need::TouchDry => "touch-dry",
-        Need::Paintable => "safe to coat",
-        Need::DryThrough => "dry right through",
-        Need::ReadyToSeal => "ready to seal",
-        Need::ReadyToWrap => "ready to wrap",
     }
 }

@@ -3,12 +3,14 @@
 use super::conditions::{Condition, Standing};
 use super::known::{KnownFilms, Span};
 use crate::film::FilmState;
-use crate::picture::{LaidCoat, Picture, Step, StepKind};
+use crate::picture::{CoatFault, LaidCoat, Picture, Step, StepKind};
 use crate::planner::{Plan, coats_of};
-use crate::studio::StudioDocument;
+use crate::studio::Studio;
+use crate::time::MINUTE_S;
+use crate::words::words;
 use chrono::{DateTime, Duration, Utc};
 
-crate::studio::words! {
+words! {
     /// Where a picture stands on its way out of the studio.
     Stage {
         /// No sealing coat is planned.
@@ -57,60 +59,66 @@ impl Gate {
 
 /// The gate of picture `p` at `now`. `photographs` are the times at which pictures of it were taken;
 /// `plan` says when the coats below that are still to come would be laid.
+///
+/// # Errors
+/// [`CoatFault`] when a coat of the studio cannot be computed.
 pub fn gate(
-    document: &StudioDocument,
+    studio: &Studio,
     p: usize,
     (plan, photographs): (&Plan, &[DateTime<Utc>]),
     now: DateTime<Utc>,
-) -> Gate {
-    gate_with(document, p, (plan, photographs), now, &mut KnownFilms::default())
+) -> Result<Gate, CoatFault> {
+    gate_with(studio, p, (plan, photographs), now, &mut KnownFilms::default())
 }
 
 /// The same with films that are known, and those that are computed kept for the next one.
+///
+/// # Errors
+/// [`CoatFault`] likewise.
 pub fn gate_with(
-    document: &StudioDocument,
+    studio: &Studio,
     p: usize,
     (plan, photographs): (&Plan, &[DateTime<Utc>]),
     now: DateTime<Utc>,
     known: &mut KnownFilms,
-) -> Gate {
-    let taken = known.taken_places(document, p, plan, now);
-    gate_among(document, p, (plan, photographs, &taken), now, known)
+) -> Result<Gate, CoatFault> {
+    let taken = known.taken_places(studio, p, plan, now)?;
+    gate_among(studio, p, (plan, photographs, &taken), now, known)
 }
 
 /// The same beside wet varnish of other pictures in the stretches `taken`.
 pub(super) fn gate_among(
-    document: &StudioDocument,
+    studio: &Studio,
     p: usize,
     (plan, photographs, taken): (&Plan, &[DateTime<Utc>], &[Span]),
     now: DateTime<Utc>,
     known: &mut KnownFilms,
-) -> Gate {
-    let picture = &document.pictures[p];
+) -> Result<Gate, CoatFault> {
+    let picture = &studio.pictures[p];
     let next = picture.steps.iter().position(|s| s.kind.seals() && s.laid_at.is_none());
-    let Some(i) = next else { return past_the_gate(document, p, plan, (now, known)) };
-    Look { document, picture, p, i, plan, photographs, taken, now }.gate(known)
+    let Some(i) = next else { return past_the_gate(studio, p, plan, (now, known)) };
+    Look { studio, picture, p, i, plan, photographs, taken, now }.gate(known)
 }
 
 /// The gate when no sealing coat is to come.
 fn past_the_gate(
-    document: &StudioDocument,
+    studio: &Studio,
     p: usize,
     plan: &Plan,
     (now, known): (DateTime<Utc>, &mut KnownFilms),
-) -> Gate {
-    let picture = &document.pictures[p];
+) -> Result<Gate, CoatFault> {
+    let picture = &studio.pictures[p];
     let sealed = picture.steps.iter().any(|s| s.kind.seals());
     let wrapped = picture.steps.iter().any(|s| s.kind == StepKind::Pack && s.laid_at.is_some());
-    let coats: Vec<LaidCoat> = coats_of(document, p, plan);
-    let wrap_from = known.reaches(document, (p, &coats), FilmState::ReadyToWrap);
+    let coats = coats_of(studio, p, plan)?;
+    let wrap_from = known.reaches(studio, (p, &coats), FilmState::ReadyToWrap)?;
     let stage = match (sealed, wrapped, wrap_from) {
         (_, true, _) => Stage::Wrapped,
         (false, ..) => Stage::Unplanned,
         (true, false, Some(at)) if at <= now => Stage::ReadyToWrap,
         (true, false, _) => Stage::Curing,
     };
-    Gate {
+    Ok(Gate {
         stage,
         step: None,
         between: false,
@@ -119,12 +127,12 @@ fn past_the_gate(
         working_min: None,
         touch_dry_min: None,
         wrap_from: wrap_from.filter(|_| sealed),
-    }
+    })
 }
 
 /// What is looked at: the next sealing coat `i` of a picture.
 pub(super) struct Look<'a> {
-    pub(super) document: &'a StudioDocument,
+    pub(super) studio: &'a Studio,
     pub(super) picture: &'a Picture,
     pub(super) p: usize,
     pub(super) i: usize,
@@ -138,23 +146,23 @@ pub(super) struct Look<'a> {
 impl Look<'_> {
     /// Paint that is still to come below the seal, and everything that is already there.
     pub(super) fn coats_below(
-        document: &StudioDocument,
+        studio: &Studio,
         (p, i): (usize, usize),
         plan: &Plan,
-    ) -> Vec<LaidCoat> {
-        let steps = &document.pictures[p].steps;
+    ) -> Result<Vec<LaidCoat>, CoatFault> {
+        let steps = &studio.pictures[p].steps;
         let below = |c: &LaidCoat| {
             let step = &steps[c.step];
             step.laid_at.is_some() || (c.step < i && !step.kind.seals())
         };
-        coats_of(document, p, plan).into_iter().filter(below).collect()
+        Ok(coats_of(studio, p, plan)?.into_iter().filter(below).collect())
     }
 
-    fn gate(&self, known: &mut KnownFilms) -> Gate {
-        let coats = Self::coats_below(self.document, (self.p, self.i), self.plan);
-        let film = known.after(self.document, self.p, &coats);
+    fn gate(&self, known: &mut KnownFilms) -> Result<Gate, CoatFault> {
+        let coats = Self::coats_below(self.studio, (self.p, self.i), self.plan)?;
+        let film = known.after(self.studio, self.p, &coats)?;
         let between = self.last_seal().is_some();
-        let cure = self.cure((film.as_ref(), known), &coats, between);
+        let cure = self.cure((film.as_ref(), known), &coats, between)?;
         let mut conditions = vec![self.last_coat(), cure];
         conditions.push(if between { self.between() } else { self.floor() });
         conditions.extend([self.signature(between), self.photograph(between), self.surface()]);
@@ -171,22 +179,26 @@ impl Look<'_> {
             ready = ready.map(|at| at.max(planned));
         }
         let film = film.as_ref();
-        let (air, laying) = self.air(film, ready);
+        let (air, laying) = self.air(film, ready)?;
         conditions.push(air);
         conditions.push(self.flat_place(ready, laying));
-        let earliest = ready.zip(laying).and_then(|(at, laying)| self.earliest(film, at, laying));
+        let earliest = ready
+            .zip(laying)
+            .map(|(at, laying)| self.earliest(film, at, laying))
+            .transpose()?
+            .flatten();
         let (earliest, laying) = earliest.map_or((None, laying), |(at, l)| (Some(at), Some(l)));
         let open = conditions.iter().all(|c| !c.closes());
-        Gate {
+        Ok(Gate {
             stage: if open { Stage::Open } else { Stage::Closed },
             step: Some(self.i),
             between,
             conditions,
             earliest: earliest.zip(laying).map(|(at, l)| (at, at + Duration::seconds(l.hands_on))),
-            working_min: laying.map(|l| l.setting as f64 / 60.0),
-            touch_dry_min: laying.map(|l| l.touch_dry as f64 / 60.0),
+            working_min: laying.map(|l| l.setting as f64 / MINUTE_S),
+            touch_dry_min: laying.map(|l| l.touch_dry as f64 / MINUTE_S),
             wrap_from: None,
-        }
+        })
     }
 
     pub(super) fn step(&self) -> &Step {

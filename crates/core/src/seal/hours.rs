@@ -1,10 +1,12 @@
 //! Air, place and hours: from when a sealing coat can lie undisturbed until it is touch-dry.
 
-use super::air::first_fault;
-use super::conditions::{Condition, ConditionId, Standing, minutes};
+use super::conditions::{Condition, ConditionId, Standing};
 use super::gate::Look;
-use crate::film::{Film, FilmState, Grid, HORIZON_S};
-use crate::planner::{instant, seconds};
+use crate::film::{Diverged, Film, FilmState, Grid, HORIZON_S};
+use crate::picture::CoatFault;
+use crate::readiness::first_fault;
+use crate::time::{MINUTE_S, minutes, minutes_s};
+use crate::time::{instant, seconds};
 use chrono::{DateTime, Duration, Utc};
 
 /// How far ahead an hour is looked for in which everything holds [days]. [practice] a season
@@ -25,23 +27,24 @@ pub(super) struct Laying {
 
 impl Look<'_> {
     /// How the coat would behave, laid at `at` over the film.
-    fn laying(&self, film: Option<&Film>, at: DateTime<Utc>) -> Option<Laying> {
+    fn laying(&self, film: Option<&Film>, at: DateTime<Utc>) -> Result<Option<Laying>, CoatFault> {
         let step = self.step();
-        let (um, mix) = self.document.coat(step).ok()??;
-        let mut film = film.cloned().unwrap_or_else(|| {
-            let size = (self.picture.absorbs_um * 1e-6, self.picture.shorter_side_m());
-            Film::new(size.0, size.1, Grid::PLANNING, seconds(at))
-        });
-        let at = film.time().max(seconds(at));
-        film.advance(&self.document.air, at, None);
-        film.lay(um * 1e-6, mix);
-        film.advance(&self.document.air, at + HORIZON_S, Some(FilmState::TouchDry));
+        let shelf = &self.studio.materials;
+        let Some(coat) = self.picture.coat_at(shelf, self.i, seconds(at))? else {
+            return Ok(None);
+        };
+        let bare = || self.picture.bare(Grid::PLANNING, coat.at);
+        let mut film = film.cloned().unwrap_or_else(bare);
+        let cannot = |e: Diverged| self.picture.fault(self.i, e);
+        let at = film.time().max(coat.at);
+        film.advance(&self.studio.air, at, None).map_err(cannot)?;
+        film.lay(coat.wet_m, coat.mix);
+        let until = at + HORIZON_S;
+        film.advance(&self.studio.air, until, Some(FilmState::TouchDry)).map_err(cannot)?;
         let after = |state| film.events().at(state).map(|t| (t - at).ceil() as i64);
-        Some(Laying {
-            hands_on: (step.hands_on_min * 60.0).round() as i64,
-            setting: after(FilmState::Setting)?,
-            touch_dry: after(FilmState::TouchDry)?,
-        })
+        let hands_on = minutes_s(step.hands_on_min);
+        let laying = |(setting, touch_dry)| Laying { hands_on, setting, touch_dry };
+        Ok(after(FilmState::Setting).zip(after(FilmState::TouchDry)).map(laying))
     }
 
     /// From the first stroke at `at` until nothing can fall into it any more [s].
@@ -54,19 +57,20 @@ impl Look<'_> {
         &self,
         film: Option<&Film>,
         ready: Option<DateTime<Utc>>,
-    ) -> (Condition, Option<Laying>) {
+    ) -> Result<(Condition, Option<Laying>), CoatFault> {
         let id = ConditionId::Air;
         let at = ready.unwrap_or(self.now).max(self.now);
-        let Some(laying) = self.laying(film, at) else {
+        let Some(laying) = self.laying(film, at)? else {
             let evidence = "What is in the cup gives no film that dries.".into();
-            return (Condition { id, standing: Standing::Against, evidence, from: None }, None);
+            let condition = Condition { id, standing: Standing::Against, evidence, from: None };
+            return Ok((condition, None));
         };
-        let air = self.document.air.at(seconds(at));
-        let minutes = (Self::span(at, laying).1 - seconds(at)) / 60.0;
+        let air = self.studio.air.at(seconds(at));
+        let minutes = (Self::span(at, laying).1 - seconds(at)) / MINUTE_S;
         let range = format!(
             "18-24 °C and 30-65 % for the {minutes:.0} minutes until it is touch-dry. [memory]"
         );
-        let condition = match first_fault(&self.document.air, Self::span(at, laying)) {
+        let condition = match first_fault(&self.studio.air, Self::span(at, laying)) {
             None => {
                 let evidence = format!(
                     "{:.0} °C and {:.0} %; wanted are {range}",
@@ -83,12 +87,12 @@ impl Look<'_> {
                 Condition { id, standing, evidence, from }
             }
         };
-        (condition, Some(laying))
+        Ok((condition, Some(laying)))
     }
 
     /// The first moment from `at` on at which the air is fit for the whole span.
     fn fit_from(&self, at: DateTime<Utc>, laying: Laying) -> Option<DateTime<Utc>> {
-        let air = &self.document.air;
+        let air = &self.studio.air;
         let mut t = seconds(at);
         loop {
             match first_fault(air, Self::span(instant(t), laying)) {
@@ -104,7 +108,7 @@ impl Look<'_> {
         laying: Option<Laying>,
     ) -> Condition {
         let id = ConditionId::FlatPlace;
-        let all = self.document.flat_places as usize;
+        let all = self.studio.flat_places as usize;
         if all == 0 {
             let evidence = "The studio has no place where wet work can lie flat.".into();
             return Condition { id, standing: Standing::Against, evidence, from: None };
@@ -124,7 +128,7 @@ impl Look<'_> {
 
     /// The first moment from `at` on at which a place is free for the whole span.
     fn free_from(&self, at: DateTime<Utc>, laying: Option<Laying>) -> Option<DateTime<Utc>> {
-        let all = self.document.flat_places as usize;
+        let all = self.studio.flat_places as usize;
         let mut at = at;
         loop {
             let until = laying.map_or(at, |l| instant(Self::span(at, l).1));
@@ -149,11 +153,11 @@ impl Look<'_> {
         film: Option<&Film>,
         ready: DateTime<Utc>,
         laying: Laying,
-    ) -> Option<(DateTime<Utc>, Laying)> {
+    ) -> Result<Option<(DateTime<Utc>, Laying)>, CoatFault> {
         let ready = ready.max(self.now);
         let until = ready + Duration::days(LOOK_AHEAD_DAYS);
-        let sessions = self.document.hours.sessions(self.now, until);
-        let set_up = minutes(self.document.setup_min);
+        let sessions = self.studio.hours.sessions(self.now, until);
+        let set_up = minutes(self.studio.setup_min);
         let mut laying = laying;
         let mut found = None;
         for _ in 0..ROUNDS {
@@ -173,13 +177,13 @@ impl Look<'_> {
                 }
             });
             let Some(at) = found else { break };
-            let Some(then) = self.laying(film, at) else { break };
+            let Some(then) = self.laying(film, at)? else { break };
             if then.touch_dry <= laying.touch_dry {
-                return Some((at, then));
+                return Ok(Some((at, then)));
             }
             // It dries more slowly there than was taken: look again with that.
             laying = then;
         }
-        found.map(|at| (at, laying))
+        Ok(found.map(|at| (at, laying)))
     }
 }

@@ -2,9 +2,10 @@
 //! same coats again.
 
 use crate::film::{Film, FilmState, HORIZON_S};
-use crate::picture::{LaidCoat, film_after};
-use crate::planner::{Plan, coats_of, instant, seconds};
-use crate::studio::StudioDocument;
+use crate::picture::{CoatFault, LaidCoat, film_after};
+use crate::planner::{Plan, coats_of};
+use crate::studio::Studio;
+use crate::time::{instant, seconds};
 use chrono::{DateTime, Duration, Utc};
 use std::collections::HashMap;
 
@@ -39,82 +40,86 @@ impl KnownFilms {
     /// What is known where the air is another from `now` on: how picture `p` is now.
     pub(super) fn begun_at(
         &mut self,
-        document: &StudioDocument,
+        studio: &Studio,
         p: usize,
         coats: &[LaidCoat],
         now: DateTime<Utc>,
-    ) -> Self {
+    ) -> Result<Self, CoatFault> {
         let now = seconds(now);
         let laid: Vec<LaidCoat> = coats.iter().take_while(|c| c.at <= now).copied().collect();
-        let begun = film_after(&document.pictures[p], &laid, &document.air).map(|mut film| {
-            film.advance(&document.air, now, None);
-            (p, laid, film)
-        });
-        Self { begun, ..Self::default() }
+        let picture = &studio.pictures[p];
+        let mut begun = None;
+        if let Some(mut film) = film_after(picture, &laid, &studio.air)? {
+            let top = laid.last().map_or(usize::MAX, |c| c.step);
+            film.advance(&studio.air, now, None).map_err(|e| picture.fault(top, e))?;
+            begun = Some((p, laid, film));
+        }
+        Ok(Self { begun, ..Self::default() })
     }
 
     /// The film of picture `p` after `coats`.
     pub(super) fn after(
         &mut self,
-        document: &StudioDocument,
+        studio: &Studio,
         p: usize,
         coats: &[LaidCoat],
-    ) -> Option<Film> {
+    ) -> Result<Option<Film>, CoatFault> {
         if let Some((_, film)) = self.films.get(&p).filter(|(known, _)| known == coats) {
-            return film.clone();
+            return Ok(film.clone());
         }
         let begun = self.begun.as_ref().filter(|(q, laid, _)| *q == p && coats.starts_with(laid));
         let film = match begun {
             Some((_, laid, film)) => {
                 let mut film = film.clone();
                 for coat in &coats[laid.len()..] {
-                    film.advance(&document.air, coat.at, None);
-                    film.lay(coat.wet_m, coat.mix);
+                    studio.pictures[p].lay(&mut film, coat, &studio.air)?;
                 }
                 Some(film)
             }
-            None => film_after(&document.pictures[p], coats, &document.air),
+            None => film_after(&studio.pictures[p], coats, &studio.air)?,
         };
         self.films.insert(p, (coats.to_vec(), film.clone()));
-        film
+        Ok(film)
     }
 
     /// When that film reaches `state`, if nothing more is laid on it.
     pub(super) fn reaches(
         &mut self,
-        document: &StudioDocument,
+        studio: &Studio,
         (p, coats): (usize, &[LaidCoat]),
         state: FilmState,
-    ) -> Option<DateTime<Utc>> {
+    ) -> Result<Option<DateTime<Utc>>, CoatFault> {
         if let Some((_, at)) = self.reached.get(&(p, state)).filter(|(known, _)| known == coats) {
-            return *at;
+            return Ok(*at);
         }
-        let at = self.after(document, p, coats).and_then(|film| reaches(document, film, state));
+        let film = self.after(studio, p, coats)?;
+        let at = reaches(studio, (p, coats), film, state)?;
         self.reached.insert((p, state), (coats.to_vec(), at));
-        at
+        Ok(at)
     }
 
     /// Stretches in which pictures other than `p` lie flat with wet varnish, as laid and as planned.
     pub(super) fn taken_places(
         &mut self,
-        document: &StudioDocument,
+        studio: &Studio,
         p: usize,
         plan: &Plan,
         now: DateTime<Utc>,
-    ) -> Vec<Span> {
+    ) -> Result<Vec<Span>, CoatFault> {
         let mut found = Vec::new();
-        for q in (0..document.pictures.len()).filter(|q| *q != p) {
-            let other = &document.pictures[q];
+        for q in (0..studio.pictures.len()).filter(|q| *q != p) {
+            let other = &studio.pictures[q];
             if !other.steps.iter().any(|s| s.kind.seals()) {
                 continue;
             }
-            let coats = coats_of(document, q, plan);
+            let coats = coats_of(studio, q, plan)?;
             if self.wet.get(&q).is_none_or(|(known, _)| *known != coats) {
                 let mut spans = Vec::new();
                 for (n, coat) in coats.iter().enumerate() {
                     if other.steps[coat.step].kind.seals() {
-                        let film = film_after(other, &coats[..=n], &document.air);
-                        let dry = film.and_then(|f| reaches(document, f, FilmState::TouchDry));
+                        let coats = &coats[..=n];
+                        let film = film_after(other, coats, &studio.air)?;
+                        let dry = reaches(studio, (q, coats), film, FilmState::TouchDry)?;
                         let dry = dry.unwrap_or(DateTime::<Utc>::MAX_UTC);
                         spans.push((instant(coat.at), dry));
                     }
@@ -126,11 +131,21 @@ impl KnownFilms {
                 found.extend(spans.iter().filter(wet));
             }
         }
-        found
+        Ok(found)
     }
 }
 
-fn reaches(document: &StudioDocument, mut film: Film, state: FilmState) -> Option<DateTime<Utc>> {
-    film.advance(&document.air, film.time() + HORIZON_S, Some(state));
-    film.events().at(state).map(instant)
+/// When `film`, that of picture `p` after `coats`, reaches `state`.
+fn reaches(
+    studio: &Studio,
+    (p, coats): (usize, &[LaidCoat]),
+    film: Option<Film>,
+    state: FilmState,
+) -> Result<Option<DateTime<Utc>>, CoatFault> {
+    let Some(mut film) = film else { return Ok(None) };
+    let until = film.time() + HORIZON_S;
+    let top = coats.last().map_or(usize::MAX, |c| c.step);
+    let cannot = |e| studio.pictures[p].fault(top, e);
+    film.advance(&studio.air, until, Some(state)).map_err(cannot)?;
+    Ok(film.events().at(state).map(instant))
 }

@@ -1,42 +1,106 @@
-//! What is kept of sealing a picture beside its steps.
+//! The record sheet of a picture: what a buyer or a conservator wants to know of it.
 
-use super::trouble::SealTrouble;
-use super::varnish::VarnishChoice;
+use super::after::removal;
+use crate::mix::Material;
+use crate::picture::{Step, ground_word};
+use crate::studio::Studio;
 use chrono::{DateTime, Utc};
 
-/// How a picture is sealed, and what was seen and decided on the way.
-#[derive(Debug, Clone, PartialEq, Default)]
-pub struct SealRecord {
-    /// The varnish that was settled on.
-    pub choice: Option<VarnishChoice>,
-    /// When the surface was last cleaned of dust and looked along in raking light.
-    pub inspected_at: Option<DateTime<Utc>>,
-    /// Coats that were laid although the gate was not open.
-    pub anyway: Vec<SealAnyway>,
-    /// Trouble that was found.
-    pub troubles: Vec<TroubleFound>,
+/// The record sheet of one picture.
+#[derive(Debug, Clone, PartialEq)]
+pub struct RecordSheet {
+    /// The ground in words.
+    pub ground: String,
+    /// Steps that are not done.
+    pub to_come: Vec<String>,
+    /// What was done, in order of time.
+    pub work: Vec<WorkDone>,
+    /// Every material that is in it, by its place on the shelf.
+    pub materials: Vec<usize>,
+    /// How the varnish comes off.
+    pub removal: String,
+    /// Coats that were laid although not everything held.
+    pub anyway: Vec<Noted>,
+    /// Trouble that was found on sealing coats.
+    pub troubles: Vec<Noted>,
+    /// Findings of the rules that were set aside.
+    pub set_aside: Vec<Noted>,
 }
 
-/// A sealing coat laid although the gate was not open.
-#[derive(Debug, Clone, PartialEq, Eq)]
-pub struct SealAnyway {
+/// One step that was done.
+#[derive(Debug, Clone, PartialEq)]
+pub struct WorkDone {
     /// When.
     pub at: DateTime<Utc>,
-    /// The step's name.
-    pub step: String,
-    /// Why, in the painter's words.
-    pub reason: String,
-    /// What did not hold then.
-    pub against: Vec<String>,
+    /// What the painter calls it.
+    pub title: String,
+    /// Whether it seals the picture.
+    pub seals: bool,
+    /// Wet film [um], when it left one.
+    pub wet_film_um: Option<f64>,
+    /// What was in the cup, as shares by volume in words.
+    pub mix: String,
 }
 
-/// Trouble found on a sealing coat.
+/// A dated note.
 #[derive(Debug, Clone, PartialEq, Eq)]
-pub struct TroubleFound {
+pub struct Noted {
     /// When.
     pub at: DateTime<Utc>,
-    /// The step's name.
-    pub step: String,
+    /// On which step, as the painter calls it.
+    pub on: String,
     /// What.
-    pub trouble: SealTrouble,
+    pub what: String,
+}
+
+/// The sheet of picture `p`.
+pub fn record_sheet(studio: &Studio, p: usize) -> RecordSheet {
+    let picture = &studio.pictures[p];
+    let mut done: Vec<(&Step, DateTime<Utc>)> =
+        picture.steps.iter().filter_map(|s| s.laid_at.map(|at| (s, at))).collect();
+    done.sort_by_key(|(_, at)| *at);
+    let note = |at, on: &str, what: String| {
+        let title = picture.place_of(on).map_or(on, |i| picture.steps[i].title());
+        Noted { at, on: title.to_owned(), what }
+    };
+    let used = |m: &Material| {
+        done.iter().any(|(s, _)| s.mix.materials(&studio.materials).any(|x| x.id == m.id))
+    };
+    let (seal, open) = (&picture.seal, picture.steps.iter().filter(|s| s.laid_at.is_none()));
+    let work = done.iter().map(|(step, at)| WorkDone {
+        at: *at,
+        title: step.title().to_owned(),
+        seals: step.kind.seals(),
+        wet_film_um: step.wet_film_um.filter(|_| step.kind.leaves_film()),
+        mix: mix_said(studio, step),
+    });
+    let anyway = seal.anyway.iter().map(|a| {
+        let what = format!("Laid although not: {}. Reason: {}", a.against.join("; "), a.reason);
+        note(a.at, &a.step, what)
+    });
+    let troubles = seal.troubles.iter();
+    let aside = picture.set_aside.iter();
+    RecordSheet {
+        ground: ground_word(picture.absorbs_um),
+        to_come: open.map(|s| s.title().to_owned()).collect(),
+        work: work.collect(),
+        materials: (0..studio.materials.len()).filter(|m| used(&studio.materials[*m])).collect(),
+        removal: removal(studio, picture).to_string(),
+        anyway: anyway.collect(),
+        troubles: troubles
+            .map(|t| note(t.at, &t.step, t.trouble.looks_like().to_owned()))
+            .collect(),
+        set_aside: aside
+            .map(|a| note(a.at, &a.step, format!("{} set aside. Reason: {}", a.rule, a.reason)))
+            .collect(),
+    }
+}
+
+/// The mix of a step as shares by volume.
+fn mix_said(studio: &Studio, step: &Step) -> String {
+    let parts = step.mix.materials(&studio.materials).map(|material| {
+        let percent = step.mix.share_of(&material.id) * 100.0;
+        format!("{percent:.0} % {}", material.name)
+    });
+    parts.collect::<Vec<_>>().join(", ")
 }

@@ -1,30 +1,9 @@
 //! Trouble found on a sealing coat: what to do now, and what it changes in the plan.
 
 use super::varnish::{VarnishError, choice_of, with_varnish};
-use crate::picture::{Need, Picture, Step, StepKind};
-use crate::studio::{Finish, MaterialKind, StudioDocument};
-
-crate::studio::words! {
-    /// What may be found on a sealing coat.
-    SealTrouble {
-        /// It ran.
-        Drip = "drip",
-        /// It stands in a puddle.
-        Puddle = "puddle",
-        /// A place was left out.
-        Missed = "missed",
-        /// A brush hair or dust is in it.
-        Hair = "hair",
-        /// It is cloudy over darks.
-        Cloud = "cloud",
-        /// It turned white where it was gone over again.
-        White = "white",
-        /// Bubbles are in it.
-        Bubbles = "bubbles",
-        /// It shows the brush or the sheen is uneven.
-        Streaks = "streaks",
-    }
-}
+use crate::mix::{Finish, MaterialKind};
+use crate::picture::{Need, Picture, Purpose, SealTrouble, Step, StepKind};
+use crate::studio::Studio;
 
 impl SealTrouble {
     /// What to look for.
@@ -96,7 +75,7 @@ impl SealTrouble {
     /// [`VarnishError`] when a coat that is wanted cannot be planned.
     pub fn mend(
         self,
-        document: &StudioDocument,
+        studio: &Studio,
         picture: &Picture,
         i: usize,
     ) -> Result<(Picture, Vec<String>), VarnishError> {
@@ -104,12 +83,12 @@ impl SealTrouble {
         let mut said = Vec::new();
         let to_come = |s: &Step| s.kind.seals() && s.laid_at.is_none();
         if self.wants_a_coat() && !changed.steps[i + 1..].iter().any(to_come) {
-            let mut choice = choice_of(document, picture);
+            let mut choice = choice_of(studio, picture);
             let laid = picture.steps.iter().filter(|s| s.kind == StepKind::Varnish).count();
-            let sealer = usize::from(choice.purpose == super::Purpose::Handled);
+            let sealer = usize::from(choice.purpose == Purpose::Handled);
             choice.coats = u8::try_from(laid + 1 - sealer.min(laid)).unwrap_or(u8::MAX);
             choice.isolation_reason.get_or_insert_with(|| "as it was begun".into());
-            let plan = choice.plan(document, picture)?;
+            let plan = choice.plan(studio, picture)?;
             changed = with_varnish(picture, &choice, &plan);
             said.push("One more coat is planned: none was to come.".into());
         }
@@ -123,15 +102,15 @@ impl SealTrouble {
         if matches!(self, Self::Cloud | Self::White) {
             // More matte would cloud it more: a coat that is not the last becomes gloss.
             let step = &changed.steps[next];
-            let kind = |m: &crate::studio::Material| {
+            let kind = |m: &crate::mix::Material| {
                 matches!(m.kind, MaterialKind::Varnish | MaterialKind::SolventVarnish)
             };
-            let now = step.mix.first().and_then(|p| document.material(&p.material)).cloned();
+            let now = step.mix.first().and_then(|p| studio.material(&p.material)).cloned();
             let gloss = now.filter(|m| kind(m) && m.finish != Some(Finish::Gloss)).and_then(|m| {
-                let same = |g: &&crate::studio::Material| {
+                let same = |g: &&crate::mix::Material| {
                     g.kind == m.kind && g.finish == Some(Finish::Gloss) && !g.archived
                 };
-                document.materials.iter().find(same)
+                studio.materials.iter().find(same)
             });
             if let (Some(gloss), Some(part)) = (gloss, changed.steps[next].mix.first_mut()) {
                 part.material.clone_from(&gloss.id);

@@ -1,42 +1,15 @@
 //! The varnish plan: which varnish, how many coats, how much, with what and in which order.
 
 use crate::cup::{CupError, Pour, USUAL_LOSS, loss_of, pour_ml};
-use crate::picture::{Part, Picture, Step, StepKind};
-use crate::planner::SOLVENT_GAP;
-use crate::studio::{Finish, Material, MaterialKind, StudioDocument, Waiting};
+use crate::mix::{Finish, Material, MaterialKind, Mix};
+use crate::picture::{
+    Carrier, MOST_COATS, Picture, Purpose, Step, StepKind, Strokes, USUAL_EDGE_CM, VarnishChoice,
+};
+use crate::quantity::Fault;
+use crate::readiness::gap_said;
+use crate::studio::Studio;
+use crate::studio::check::check_choice;
 use thiserror::Error;
-
-crate::studio::words! {
-    /// What carries the varnish.
-    Carrier {
-        /// Water-borne acrylic: bonds with the paint and stays.
-        WaterBorne = "water_borne",
-        /// Carried in solvent: can be taken off again.
-        Solvent = "solvent",
-    }
-}
-
-crate::studio::words! {
-    /// What the sealed thing is for; it decides how many coats are usual.
-    Purpose {
-        /// It hangs on a wall.
-        Hung = "hung",
-        /// It hangs, and shines.
-        HighGloss = "high_gloss",
-        /// It is handled: furniture, boxes, trays.
-        Handled = "handled",
-    }
-}
-
-crate::studio::words! {
-    /// The direction of strokes: two schools.
-    Strokes {
-        /// As the paint was put on.
-        FollowPaint = "follow_paint",
-        /// Even passes, each coat across the last one.
-        Crossed = "crossed",
-    }
-}
 
 /// Varnish coats for a picture that hangs. [practice] two as a rule
 const HUNG_COATS: u8 = 2;
@@ -44,12 +17,6 @@ const HUNG_COATS: u8 = 2;
 const HIGH_GLOSS_COATS: u8 = 4;
 /// Varnish coats for what is handled, before its sealer. [practice] about five
 const HANDLED_COATS: u8 = 5;
-/// The most coats that can be asked for. [practice]
-pub const MOST_COATS: u8 = 10;
-/// Depth of a stretcher's or panel's edge [cm]. [practice]
-pub const USUAL_EDGE_CM: f64 = 2.0;
-/// The deepest edge [cm]. [practice]
-pub const DEEPEST_EDGE_CM: f64 = 10.0;
 /// Share of the shorter side that a varnish brush is wide [-]. [practice] about the brush it was
 /// painted with: some six strokes across
 const BRUSH_SHARE: f64 = 1.0 / 6.0;
@@ -115,27 +82,6 @@ impl Finish {
     }
 }
 
-/// What the painter settled on.
-#[derive(Debug, Clone, PartialEq)]
-pub struct VarnishChoice {
-    /// What carries it.
-    pub carrier: Carrier,
-    /// The sheen of the last coat.
-    pub finish: Finish,
-    /// What the thing is for.
-    pub purpose: Purpose,
-    /// Varnish coats in all, laid ones included, without the sealer of handled things.
-    pub coats: u8,
-    /// Whether an isolation coat goes between paint and varnish.
-    pub isolation: bool,
-    /// Why, or why not, when it is not the studio's habit.
-    pub isolation_reason: Option<String>,
-    /// The direction of strokes.
-    pub strokes: Strokes,
-    /// Depth of the edges that are varnished too [cm]; 0 leaves them out.
-    pub edge_cm: f64,
-}
-
 /// Why a varnish plan cannot be made.
 #[derive(Debug, Clone, PartialEq, Error)]
 pub enum VarnishError {
@@ -145,12 +91,9 @@ pub enum VarnishError {
     /// The shelf has no clear medium for an isolation coat.
     #[error("no clear gloss medium for an isolation coat is on the shelf")]
     NoMedium,
-    /// Too many coats, or none.
-    #[error("coats must be from 1 to {MOST_COATS}, not {0}")]
-    Coats(u8),
-    /// An edge of no depth that can be.
-    #[error("the edge must be from 0 to {DEEPEST_EDGE_CM} cm deep, not {0} cm")]
-    Edge(f64),
+    /// A number or a text of it cannot be.
+    #[error("{}", .0.why)]
+    Cannot(#[from] Fault),
     /// Fewer coats than are already there.
     #[error("{laid} varnish coats are already laid; {asked} in all cannot be planned")]
     FewerThanLaid {
@@ -171,6 +114,21 @@ pub enum VarnishError {
     /// The amount cannot be computed.
     #[error(transparent)]
     Cup(#[from] CupError),
+}
+
+impl VarnishError {
+    /// The field of the choice that it is about; empty for the whole.
+    pub fn place(&self) -> &str {
+        match self {
+            Self::NotOnShelf(..) => "finish",
+            Self::NoMedium | Self::IsolationTooLate => "isolation",
+            Self::NoReason(_) => "isolation_reason",
+            Self::FewerThanLaid { .. } => "coats",
+            Self::WaterOverSolvent => "carrier",
+            Self::Cannot(fault) => &fault.place,
+            Self::Cup(_) => "",
+        }
+    }
 }
 
 /// A varnish plan for one picture.
@@ -195,7 +153,7 @@ pub struct VarnishPlan {
 }
 
 /// What was settled on for a picture; where nothing was, what its steps and the studio's habits say.
-pub fn choice_of(document: &StudioDocument, picture: &Picture) -> VarnishChoice {
+pub fn choice_of(studio: &Studio, picture: &Picture) -> VarnishChoice {
     if let Some(choice) = &picture.seal.choice {
         return choice.clone();
     }
@@ -203,11 +161,11 @@ pub fn choice_of(document: &StudioDocument, picture: &Picture) -> VarnishChoice 
         picture.steps.iter().filter(|s| s.kind == StepKind::Varnish).collect();
     let last = varnish.last();
     let carrier = match last {
-        Some(step) if document.holds(step, &MaterialKind::SolventVarnish) => Carrier::Solvent,
+        Some(step) if studio.holds(step, &MaterialKind::SolventVarnish) => Carrier::Solvent,
         _ => Carrier::WaterBorne,
     };
     let finish = last
-        .and_then(|s| s.mix.iter().find_map(|p| document.material(&p.material)?.finish))
+        .and_then(|s| s.mix.iter().find_map(|p| studio.material(&p.material)?.finish))
         .unwrap_or(Finish::Gloss);
     let coats = u8::try_from(varnish.len()).unwrap_or(MOST_COATS).clamp(1, MOST_COATS);
     let planned = picture.steps.iter().any(|s| s.kind == StepKind::IsolationCoat);
@@ -216,7 +174,7 @@ pub fn choice_of(document: &StudioDocument, picture: &Picture) -> VarnishChoice 
         finish,
         purpose: Purpose::Hung,
         coats: if varnish.is_empty() { HUNG_COATS } else { coats },
-        isolation: planned || (varnish.is_empty() && document.schools.isolation_coat),
+        isolation: planned || (varnish.is_empty() && studio.schools.isolation_coat),
         isolation_reason: None,
         strokes: Strokes::FollowPaint,
         edge_cm: USUAL_EDGE_CM,
@@ -225,13 +183,8 @@ pub fn choice_of(document: &StudioDocument, picture: &Picture) -> VarnishChoice 
 
 impl VarnishChoice {
     /// Checks the choice against what is already on the picture and the studio's habit.
-    fn check(&self, document: &StudioDocument, picture: &Picture) -> Result<(), VarnishError> {
-        if !(1..=MOST_COATS).contains(&self.coats) {
-            return Err(VarnishError::Coats(self.coats));
-        }
-        if !self.edge_cm.is_finite() || !(0.0..=DEEPEST_EDGE_CM).contains(&self.edge_cm) {
-            return Err(VarnishError::Edge(self.edge_cm));
-        }
+    fn check(&self, studio: &Studio, picture: &Picture) -> Result<(), VarnishError> {
+        check_choice(self)?;
         let laid = || picture.steps.iter().filter(|s| s.laid_at.is_some());
         let varnish = laid().filter(|s| s.kind == StepKind::Varnish).count();
         let isolated = laid().any(|s| s.kind == StepKind::IsolationCoat);
@@ -241,11 +194,11 @@ impl VarnishChoice {
         if self.isolation && varnish > 0 && !isolated {
             return Err(VarnishError::IsolationTooLate);
         }
-        let solvent = laid().any(|s| document.holds(s, &MaterialKind::SolventVarnish));
+        let solvent = laid().any(|s| studio.holds(s, &MaterialKind::SolventVarnish));
         if solvent && self.carrier == Carrier::WaterBorne {
             return Err(VarnishError::WaterOverSolvent);
         }
-        let habit = document.schools.isolation_coat;
+        let habit = studio.schools.isolation_coat;
         let said = self.isolation_reason.as_deref().is_some_and(|r| !r.trim().is_empty());
         let settled = isolated || varnish > 0;
         if self.isolation != habit && !said && !settled {
@@ -254,16 +207,20 @@ impl VarnishChoice {
         Ok(())
     }
 
+    /// The choice as it stands: one that nobody has made yet owes no reason.
+    #[must_use]
+    pub fn as_it_stands(&self) -> Self {
+        let reason = self.isolation_reason.clone();
+        let reason = reason.unwrap_or_else(|| "as it is planned".into());
+        Self { isolation_reason: Some(reason), ..self.clone() }
+    }
+
     /// The plan of this choice for `picture`: what is laid stays, what is to come is made anew.
     ///
     /// # Errors
     /// [`VarnishError`].
-    pub fn plan(
-        &self,
-        document: &StudioDocument,
-        picture: &Picture,
-    ) -> Result<VarnishPlan, VarnishError> {
-        self.check(document, picture)?;
+    pub fn plan(&self, studio: &Studio, picture: &Picture) -> Result<VarnishPlan, VarnishError> {
+        self.check(studio, picture)?;
         let film = StepKind::Varnish.usual_film_um().unwrap_or_default();
         let edges_m2 = 2.0 * (picture.width_cm + picture.height_cm) * self.edge_cm / 10_000.0;
         let pour =
@@ -272,7 +229,7 @@ impl VarnishChoice {
         let face = pour_ml(&pour(picture.area_m2()))?;
         // The step speaks of the face alone; what the edges take is lost to it.
         let loss = loss_of(&pour(picture.area_m2()), total)?;
-        let coats = self.steps(document, picture, loss)?;
+        let coats = self.steps(studio, picture, loss)?;
         let laid = picture
             .steps
             .iter()
@@ -285,14 +242,14 @@ impl VarnishChoice {
             areas: areas(picture, self.edge_cm),
             strokes: (0..coats.len()).map(|n| self.stroke_of(picture, laid + n)).collect(),
             isolation: if self.isolation { ISOLATION_FOR } else { ISOLATION_AGAINST },
-            gaps: Self::gaps(document, picture, &coats),
+            gaps: Self::gaps(studio, picture, &coats),
             coats,
         })
     }
 
     fn steps(
         &self,
-        document: &StudioDocument,
+        studio: &Studio,
         picture: &Picture,
         loss: f64,
     ) -> Result<Vec<Step>, VarnishError> {
@@ -300,23 +257,23 @@ impl VarnishChoice {
             let fits = |m: &&Material| {
                 !m.archived && m.kind == self.carrier.kind() && m.finish == Some(finish)
             };
-            let found = document.materials.iter().find(fits);
+            let found = studio.materials.iter().find(fits);
             found.ok_or(VarnishError::NotOnShelf(self.carrier, finish))
         };
         let laid =
             |kind| picture.steps.iter().filter(|s| s.kind == kind && s.laid_at.is_some()).count();
         let mut found: Vec<Step> = Vec::new();
-        let mut names = FreeNames::of(picture);
+        let mut names = picture.free_names(STEM);
         let mut coat = |kind, name: String, material: &Material| {
-            let mix = vec![Part { material: material.id.clone(), parts: 1.0 }];
-            let loss = Some(loss);
-            found.push(Step { name: Some(name), mix, loss, ..Step::usual(names.next(), kind) });
+            let (mix, loss) = (Mix::one(&material.id), Some(loss));
+            let id = names.next().unwrap_or_default();
+            found.push(Step { name: Some(name), mix, loss, ..Step::usual(id, kind) });
         };
         if self.isolation && laid(StepKind::IsolationCoat) == 0 {
             let clear = |m: &&Material| {
                 !m.archived && m.kind == MaterialKind::Medium && m.finish == Some(Finish::Gloss)
             };
-            let medium = document.materials.iter().find(clear).ok_or(VarnishError::NoMedium)?;
+            let medium = studio.materials.iter().find(clear).ok_or(VarnishError::NoMedium)?;
             coat(StepKind::IsolationCoat, "Isolation coat".into(), medium);
         }
         let sealer = usize::from(self.purpose == Purpose::Handled);
@@ -349,23 +306,13 @@ impl VarnishChoice {
     }
 
     /// What each of `coats` waits for, in words.
-    fn gaps(document: &StudioDocument, picture: &Picture, coats: &[Step]) -> Vec<String> {
-        let solvent = |step: &Step| document.holds(step, &MaterialKind::SolventVarnish);
+    fn gaps(studio: &Studio, picture: &Picture, coats: &[Step]) -> Vec<String> {
         let laid = |s: &&Step| s.kind.seals() && s.laid_at.is_some();
         let mut below = picture.steps.iter().filter(laid).max_by_key(|s| s.laid_at);
         let mut found = Vec::new();
         for step in coats {
-            found.push(match below {
-                None => "when the gate is open".into(),
-                Some(below) if solvent(step) && !solvent(below) => {
-                    let days = SOLVENT_GAP.num_days();
-                    format!("{days} to {} days after the water-borne coat below", days + 1)
-                }
-                Some(_) if document.schools.waiting == Waiting::Brisk => {
-                    "an hour after the coat below, at least".into()
-                }
-                Some(_) => "the day after the coat below; an hour at the very least".into(),
-            });
+            let first = || "when the gate is open".to_owned();
+            found.push(below.map_or_else(first, |below| gap_said(studio, below, step)));
             below = Some(step);
         }
         found
@@ -378,6 +325,9 @@ const ISOLATION_FOR: &str = "For: a removable varnish can be taken off later wit
 /// Against it.
 const ISOLATION_AGAINST: &str = "Left out: one film less between eye and paint, and nothing that \
     can go wrong for good. Against: whoever takes the varnish off later touches the paint.";
+
+/// What new steps are called within their picture.
+const STEM: &str = "seal";
 
 /// The width of brush for a picture [cm].
 fn brush_cm(picture: &Picture) -> f64 {
@@ -403,28 +353,6 @@ fn areas(picture: &Picture, edge_cm: f64) -> Vec<String> {
     found
 }
 
-/// Names for new steps that the picture does not use.
-struct FreeNames {
-    taken: Vec<String>,
-    n: usize,
-}
-
-impl FreeNames {
-    fn of(picture: &Picture) -> Self {
-        Self { taken: picture.steps.iter().map(|s| s.id.clone()).collect(), n: 0 }
-    }
-
-    fn next(&mut self) -> String {
-        loop {
-            self.n += 1;
-            let name = format!("seal{}", self.n);
-            if !self.taken.contains(&name) {
-                return name;
-            }
-        }
-    }
-}
-
 /// `picture` with the sealing coats of `plan` in place of those it still had to come. A picture
 /// that has no photograph before its first sealing coat gets one.
 pub fn with_varnish(picture: &Picture, choice: &VarnishChoice, plan: &VarnishPlan) -> Picture {
@@ -432,35 +360,18 @@ pub fn with_varnish(picture: &Picture, choice: &VarnishChoice, plan: &VarnishPla
     let to_come = |s: &Step| s.kind.seals() && s.laid_at.is_none();
     let wraps = |s: &Step| s.kind == StepKind::Pack;
     let sealed = picture.steps.iter().any(|s| s.kind.seals() && s.laid_at.is_some());
-    let at = picture.steps.iter().position(to_come).or_else(|| {
-        // Behind everything that is painted, before it is wrapped.
-        picture.steps.iter().position(wraps)
-    });
+    // Behind everything that is painted, before it is wrapped.
+    let at =
+        picture.steps.iter().position(to_come).or_else(|| picture.steps.iter().position(wraps));
     let at = at.unwrap_or(picture.steps.len());
-    let gone: Vec<String> =
-        picture.steps.iter().filter(|s| to_come(s)).map(|s| s.id.clone()).collect();
     let mut coats = plan.coats.clone();
     let shot = picture.steps[..at].iter().any(|s| s.kind == StepKind::Photograph);
     if !shot && !sealed && !coats.is_empty() {
-        let mut names = FreeNames::of(&Picture {
-            steps: picture.steps.iter().chain(&coats).cloned().collect(),
-            ..picture.clone()
-        });
-        coats.insert(0, Step::usual(names.next(), StepKind::Photograph));
+        let taken = |name: &String| coats.iter().any(|c| c.id == *name);
+        let name = picture.free_names(STEM).find(|name| !taken(name));
+        coats.splice(0..0, name.map(|name| Step::usual(name, StepKind::Photograph)));
     }
-    let last = coats.last().map(|s| s.id.clone());
-    changed.steps.splice(at..at, coats);
-    changed.steps.retain(|s| !gone.contains(&s.id));
-    for step in &mut changed.steps {
-        let Some(after) = &mut step.after else { continue };
-        if after.iter().any(|id| gone.contains(id)) {
-            after.retain(|id| !gone.contains(id));
-            after.extend(last.clone());
-        }
-        if after.is_empty() {
-            step.after = None;
-        }
-    }
+    changed.replace(to_come, (at, coats));
     changed.seal.choice = Some(choice.clone());
     changed
 }

@@ -115,6 +115,11 @@ impl StudioHours {
         self.instant(day.succ_opt().unwrap_or(day), NaiveTime::MIN)
     }
 
+    /// The moment the day after `after` begins in the studio.
+    pub fn next_day(&self, after: DateTime<Utc>) -> DateTime<Utc> {
+        self.end_of(self.day(after))
+    }
+
     /// The sessions that touch `from..to`, in order, overlapping hours joined, cut at `from`.
     pub fn sessions(&self, from: DateTime<Utc>, to: DateTime<Utc>) -> Vec<Session> {
         let mut found: Vec<Session> = Vec::new();

@@ -1,9 +1,10 @@
 //! Where the room's readings come from.
 
 use crate::air::Room;
+use crate::words::words;
 use chrono::{DateTime, Utc};
 
-super::material::words! {
+words! {
     /// Where the room's readings to come are from.
     AirSource {
         /// Nowhere: the room stays as it is usually kept.

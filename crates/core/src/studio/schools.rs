@@ -1,18 +1,8 @@
 //! Where painters differ: settings of the studio, each school a sound way of working.
 
+use crate::mix::Thinning;
 use chrono::Duration;
 use serde::{Deserialize, Serialize};
-
-/// How paint is made thinner.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
-#[serde(rename_all = "snake_case")]
-pub enum Thinning {
-    /// Never thin a glaze with water: it stretches the binder.
-    #[default]
-    MediumOnly,
-    /// Naturally transparent paint may be thinned with water, each coat fully dry before the next.
-    WaterAllowed,
-}
 
 /// How long to wait before varnish, beside the computed cure; the later of the two counts.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]

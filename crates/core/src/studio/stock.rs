@@ -1,21 +1,11 @@
 //! How much there is of what, and for how long: derived from what was laid, so that undoing a coat
 //! gives back what it took.
 
-use super::document::StudioDocument;
 use super::tub::Tub;
+use super::whole::Studio;
 use crate::cup::{Pour, USUAL_LOSS, pour_ml};
-use crate::picture::{Part, Picture, Step};
+use crate::picture::{Picture, Step};
 use chrono::{DateTime, Utc};
-use serde::{Deserialize, Serialize};
-
-/// An amount that was there at a moment; what was laid since is taken off.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
-pub struct Stock {
-    /// How much there was [ml].
-    pub ml: f64,
-    /// When.
-    pub at: DateTime<Utc>,
-}
 
 /// Something that planned work needs more of than there is.
 #[derive(Debug, Clone, PartialEq)]
@@ -45,14 +35,7 @@ pub fn taken_ml(picture: &Picture, step: &Step) -> Option<f64> {
     if step.mix.is_empty() { None } else { pour_ml(&pour).ok() }
 }
 
-/// Share of `material` in a mix.
-fn share(mix: &[Part], material: &str) -> f64 {
-    let whole: f64 = mix.iter().map(|p| p.parts).sum();
-    let of_it: f64 = mix.iter().filter(|p| p.material == material).map(|p| p.parts).sum();
-    if whole > 0.0 { of_it / whole } else { 0.0 }
-}
-
-impl StudioDocument {
+impl Studio {
     /// Every laid coat with what it took [ml].
     fn laid(&self) -> impl Iterator<Item = (&Step, DateTime<Utc>, f64)> {
         self.pictures.iter().flat_map(|picture| {
@@ -71,13 +54,13 @@ impl StudioDocument {
         let laid: f64 = self
             .laid()
             .filter(|(step, at, _)| step.tub.is_none() && *at >= stock.at)
-            .map(|(step, _, ml)| ml * share(&step.mix, material))
+            .map(|(step, _, ml)| ml * step.mix.share_of(material))
             .sum();
         let in_tubs: f64 = self
             .tubs
             .iter()
             .filter(|tub| tub.mixed_at >= stock.at)
-            .map(|tub| tub.mixed_ml * share(&tub.mix, material))
+            .map(|tub| tub.mixed_ml * tub.mix.share_of(material))
             .sum();
         Some((stock.ml - laid - in_tubs).max(0.0))
     }
@@ -125,10 +108,9 @@ impl StudioDocument {
                 need(&tub.id, &tub.name, true, self.left_in(tub), ml, at);
                 continue;
             }
-            for part in step.mix.iter().filter(|p| p.parts > 0.0) {
-                let Some(material) = self.material(&part.material) else { continue };
+            for material in step.mix.materials(&self.materials) {
                 let Some(left) = self.left_of(&material.id) else { continue };
-                let ml = ml * part.parts / step.mix.iter().map(|p| p.parts).sum::<f64>();
+                let ml = ml * step.mix.share_of(&material.id);
                 need(&material.id, &material.name, false, left, ml, at);
             }
         }
@@ -141,8 +123,9 @@ impl StudioDocument {
 mod tests {
     use super::*;
     use crate::air::{Air, AirSeries};
+    use crate::mix::{Mix, Stock, starter_shelf};
     use crate::picture::StepKind;
-    use crate::studio::{StudioHours, Tightness, starter_shelf};
+    use crate::studio::{StudioHours, Tightness};
 
     fn day(d: u32) -> DateTime<Utc> {
         format!("2027-01-{d:02}T10:00:00Z").parse().unwrap()
@@ -150,9 +133,8 @@ mod tests {
 
     /// A pass of two parts heavy paint and one part medium, 8.5 ml on the picture: a cup of 10 ml.
     fn pass(id: &str, laid: Option<u32>, tub: Option<&str>) -> Step {
-        let part = |m: &str, parts| Part { material: m.into(), parts };
         Step {
-            mix: vec![part("heavy-pb29", 2.0), part("gloss-medium", 1.0)],
+            mix: Mix::of(&[("heavy-pb29", 2.0), ("gloss-medium", 1.0)]),
             wet_film_um: Some(42.5),
             laid_at: laid.map(day),
             tub: tub.map(Into::into),
@@ -160,49 +142,49 @@ mod tests {
         }
     }
 
-    fn studio(steps: Vec<Step>) -> StudioDocument {
-        let mut document = StudioDocument {
+    fn studio(steps: Vec<Step>) -> Studio {
+        let mut studio = Studio {
             materials: starter_shelf().unwrap(),
             pictures: vec![Picture::new("p", (40.0, 50.0), steps)],
-            ..StudioDocument::new(
+            ..Studio::new(
                 "Test room",
                 StudioHours::try_new(chrono_tz::UTC, vec![], vec![]).unwrap(),
                 AirSeries::constant(Air::try_new(21.0, 0.5, 0.15).unwrap()),
             )
         };
         let stock = |ml| Some(Stock { ml, at: day(2) });
-        for material in &mut document.materials {
+        for material in &mut studio.materials {
             match material.id.as_str() {
                 "heavy-pb29" => material.stock = stock(20.0),
                 "gloss-medium" => material.stock = stock(100.0),
                 _ => {}
             }
         }
-        document
+        studio
     }
 
     #[test]
     fn what_is_laid_comes_off_the_stock_and_an_unlaid_coat_gives_it_back() {
         // By hand: 0.2 m2 x 42.5 um = 8.5 ml; with 15 % lost a cup of 10 ml, two thirds paint.
-        let mut document =
+        let mut studio =
             studio(vec![pass("a", Some(1), None), pass("b", Some(3), None), pass("c", None, None)]);
-        let left = document.left_of("heavy-pb29").unwrap();
+        let left = studio.left_of("heavy-pb29").unwrap();
         assert!(
             (left - (20.0 - 20.0 / 3.0)).abs() < 1e-9,
             "the coat before the count is not taken"
         );
-        document.pictures[0].steps[1].laid_at = None;
-        assert_eq!(document.left_of("heavy-pb29"), Some(20.0));
-        assert_eq!(document.left_of("heavy-pw6"), None, "not counted");
+        studio.pictures[0].steps[1].laid_at = None;
+        assert_eq!(studio.left_of("heavy-pb29"), Some(20.0));
+        assert_eq!(studio.left_of("heavy-pw6"), None, "not counted");
     }
 
     #[test]
     fn a_tub_empties_as_coats_are_laid_from_it_and_took_its_parts_when_mixed() {
-        let mut document = studio(vec![pass("a", Some(4), Some("t")), pass("b", None, Some("t"))]);
-        document.tubs.push(Tub {
+        let mut studio = studio(vec![pass("a", Some(4), Some("t")), pass("b", None, Some("t"))]);
+        studio.tubs.push(Tub {
             id: "t".into(),
             name: "Blue".into(),
-            mix: document.pictures[0].steps[0].mix.clone(),
+            mix: studio.pictures[0].steps[0].mix.clone(),
             mixed_at: day(3),
             mixed_ml: 15.0,
             level: Stock { ml: 15.0, at: day(3) },
@@ -211,9 +193,9 @@ mod tests {
             checks: vec![],
             archived: false,
         });
-        assert!((document.left_in(&document.tubs[0]) - 5.0).abs() < 1e-9);
-        assert!((document.left_of("heavy-pb29").unwrap() - 10.0).abs() < 1e-9);
-        let short = document.shortages(&[(0, 1)]);
+        assert!((studio.left_in(&studio.tubs[0]) - 5.0).abs() < 1e-9);
+        assert!((studio.left_of("heavy-pb29").unwrap() - 10.0).abs() < 1e-9);
+        let short = studio.shortages(&[(0, 1)]);
         assert_eq!(short.len(), 1);
         assert!(short[0].tub && short[0].of == "t" && (short[0].needs_ml - 10.0).abs() < 1e-9);
     }

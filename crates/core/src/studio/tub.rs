@@ -1,8 +1,8 @@
 //! Pre-mixed colour: what is in it, when it was mixed, and how long it keeps.
 
-use super::material::words;
-use super::stock::Stock;
-use crate::picture::Part;
+use crate::mix::{Mix, Stock};
+use crate::time::DAY_S;
+use crate::words::words;
 use chrono::{DateTime, Duration, Utc};
 
 words! {
@@ -19,7 +19,7 @@ words! {
 
 words! {
     /// What a look into a tub before use can find.
-    Trouble {
+    TubTrouble {
         /// A skin on top, or dry lumps.
         Skin = "skin",
         /// Mould, or a smell of it.
@@ -46,18 +46,18 @@ pub struct TubCheck {
     /// When.
     pub at: DateTime<Utc>,
     /// What was found; nothing when it is good.
-    pub found: Vec<Trouble>,
+    pub found: Vec<TubTrouble>,
 }
 
 /// Whether colour from a tub can be used.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub enum Condition {
+pub enum TubCondition {
     /// It keeps.
     Good,
     /// Its last good day is past and nobody looked since.
     Past,
     /// The last look found trouble.
-    Spoiled(Trouble),
+    Spoiled(TubTrouble),
 }
 
 /// A tub of pre-mixed colour. What is in it never changes: another mix is another tub.
@@ -68,7 +68,7 @@ pub struct Tub {
     /// What the painter calls it.
     pub name: String,
     /// What is in it.
-    pub mix: Vec<Part>,
+    pub mix: Mix,
     /// When it was mixed.
     pub mixed_at: DateTime<Utc>,
     /// How much was mixed [ml].
@@ -89,17 +89,17 @@ impl Tub {
     /// The last moment it is good for, by its container or the painter's own measure.
     pub fn last_good(&self) -> DateTime<Utc> {
         let days = self.keeps_days.unwrap_or(self.tightness.keeps_days());
-        self.mixed_at + Duration::seconds((days * 86_400.0) as i64)
+        self.mixed_at + Duration::seconds((days * DAY_S) as i64)
     }
 
     /// Its condition when it is used at `when`. A good look after the last good day counts for
     /// that day alone.
-    pub fn condition(&self, when: DateTime<Utc>) -> Condition {
+    pub fn condition(&self, when: DateTime<Utc>) -> TubCondition {
         let last = self.checks.iter().rfind(|c| c.at <= when);
         if let Some(trouble) = last.and_then(|c| c.found.first()) {
-            return Condition::Spoiled(*trouble);
+            return TubCondition::Spoiled(*trouble);
         }
         let looked = last.is_some_and(|c| when - c.at <= Duration::days(1));
-        if when <= self.last_good() || looked { Condition::Good } else { Condition::Past }
+        if when <= self.last_good() || looked { TubCondition::Good } else { TubCondition::Past }
     }
 }

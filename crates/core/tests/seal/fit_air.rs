@@ -17,24 +17,24 @@ fn heating_a_damp_room_dries_it_as_the_psychrometric_chart_says() {
 
 #[test]
 fn a_damp_spell_is_marked_and_the_gate_waits_for_its_end() {
-    let mut document = ready();
+    let mut studio = ready();
     let t = |h: i64| (now() + Duration::hours(h)).timestamp() as f64;
     let damp = [(t(0), air(20.0, 0.75)), (t(30), air(20.0, 0.50))];
-    document.air = AirSeries::new(air(20.5, 0.48), damp.into());
-    let gate = look(&document);
+    studio.air = AirSeries::new(air(20.5, 0.48), damp.into());
+    let gate = look(&studio);
     assert_eq!(gate.stage, Stage::Closed);
     assert_eq!(standing(&gate, ConditionId::Air), Standing::Waits);
     // The damp ends on the 15th at 18:00; the studio opens at 10 and sets up for ten minutes.
     assert_eq!(gate.earliest.unwrap().0, utc("2027-01-16T10:10:00Z"));
-    let hours = good_hours(&document, now(), 10);
+    let hours = good_hours(&studio, now(), 10);
     assert_eq!(hours.iter().filter(|h| !h.faults.is_empty()).count(), 30);
     assert_eq!(hours.len(), 240);
-    let days = varnish_days(&document, now(), 10);
+    let days = varnish_days(&studio, now(), 10);
     assert!(days[1].good.is_empty() && !days[1].remedies.is_empty());
     assert_eq!(days[2].good.len(), 1);
     // A dehumidifier would do it today.
-    let made = plan(Request { document: &document, from: now() });
-    let ways = forward(&document, 0, (&made, &[]), &gate, now(), &mut KnownFilms::default());
+    let made = plan(Request { studio: &studio, from: now() });
+    let ways = forward(&studio, 0, (&made, &[]), &gate, now(), &mut KnownFilms::default()).unwrap();
     assert!(
         ways.iter().any(|w| w.what.starts_with("Make the air fit: a dehumidifier to 60 %")
             && w.earliest == now() + Duration::minutes(10)),

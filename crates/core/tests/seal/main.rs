@@ -8,16 +8,17 @@ mod varnish;
 use chrono::{DateTime, Duration, NaiveTime, Utc, Weekday};
 use proptest::prelude::*;
 use ulvek_core::air::{Air, AirSeries, humidity_ratio, vapour_concentration_kg_m3};
-use ulvek_core::picture::{Need, Part, Picture, Step, StepKind};
-use ulvek_core::planner::{Request, WaitReason, plan};
+use ulvek_core::mix::{Finish, Mix, Part, starter_shelf};
+use ulvek_core::picture::{
+    Carrier, Need, Picture, Purpose, SealTrouble, Step, StepKind, Strokes, VarnishChoice,
+};
+use ulvek_core::planner::{Request, plan};
+use ulvek_core::readiness::{WaitReason, air_faults};
 use ulvek_core::seal::{
-    Action, Carrier, ConditionId, Gate, KnownFilms, Purpose, Removal, SealTrouble, Stage, Standing,
-    Strokes, VarnishChoice, VarnishError, air_faults, bench_sheet, choice_of, forward, gate,
-    good_hours, remedies, removal, varnish_days, with_varnish,
+    Action, ConditionId, Gate, KnownFilms, Removal, Stage, Standing, VarnishError, bench_sheet,
+    choice_of, forward, gate, good_hours, remedies, removal, varnish_days, with_varnish,
 };
-use ulvek_core::studio::{
-    Finish, OpenHours, Slowed, StudioDocument, StudioHours, Waiting, starter_shelf,
-};
+use ulvek_core::studio::{OpenHours, Slowed, Studio, StudioHours, Waiting};
 
 fn utc(text: &str) -> DateTime<Utc> {
     text.parse().unwrap()
@@ -33,18 +34,18 @@ fn air(celsius: f64, humidity: f64) -> Air {
 
 fn coat(id: &str, kind: StepKind, material: &str, hours_ago: Option<f64>) -> Step {
     Step {
-        mix: vec![Part { material: material.into(), parts: 1.0 }],
+        mix: Mix::one(material),
         laid_at: hours_ago.map(|h| now() - Duration::seconds((h * 3600.0) as i64)),
         ..Step::usual(id, kind)
     }
 }
 
 fn done(id: &str, kind: StepKind, hours_ago: f64) -> Step {
-    Step { mix: vec![], wet_film_um: None, ..coat(id, kind, "heavy-pw6", Some(hours_ago)) }
+    Step { mix: Mix::default(), wet_film_um: None, ..coat(id, kind, "heavy-pw6", Some(hours_ago)) }
 }
 
 /// A thin ordinary picture, signed and photographed, with two varnish coats to come.
-fn ready() -> StudioDocument {
+fn ready() -> Studio {
     let open = |day| OpenHours {
         day,
         from: NaiveTime::from_hms_opt(10, 0, 0).unwrap(),
@@ -69,16 +70,16 @@ fn ready() -> StudioDocument {
     ];
     let mut picture = Picture::new("p", (40.0, 50.0), steps);
     picture.seal.inspected_at = Some(now() - Duration::hours(1));
-    StudioDocument {
+    Studio {
         materials: starter_shelf().unwrap(),
         pictures: vec![picture],
-        ..StudioDocument::new("Test room", hours, AirSeries::constant(air(20.5, 0.48)))
+        ..Studio::new("Test room", hours, AirSeries::constant(air(20.5, 0.48)))
     }
 }
 
-fn look(document: &StudioDocument) -> Gate {
-    let plan = plan(Request { document, from: now() });
-    gate(document, 0, (&plan, &[]), now())
+fn look(studio: &Studio) -> Gate {
+    let plan = plan(Request { studio, from: now() });
+    gate(studio, 0, (&plan, &[]), now()).unwrap()
 }
 
 fn standing(gate: &Gate, id: ConditionId) -> Standing {
@@ -86,8 +87,8 @@ fn standing(gate: &Gate, id: ConditionId) -> Standing {
 }
 
 /// What closes the gate after `change`, and how.
-fn closed_by(change: impl FnOnce(&mut StudioDocument)) -> Vec<(ConditionId, Standing)> {
-    let mut document = ready();
-    change(&mut document);
-    look(&document).against().map(|c| (c.id, c.standing)).collect()
+fn closed_by(change: impl FnOnce(&mut Studio)) -> Vec<(ConditionId, Standing)> {
+    let mut studio = ready();
+    change(&mut studio);
+    look(&studio).against().map(|c| (c.id, c.standing)).collect()
 }

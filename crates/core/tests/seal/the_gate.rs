@@ -33,7 +33,7 @@ fn a_gate_opens_when_everything_holds_and_says_how_long_hands_may_stay() {
 fn each_condition_closes_the_gate_by_itself() {
     use ConditionId as C;
     use Standing::{Against, Waits, Yours};
-    let steps = |d: &mut StudioDocument, i: usize| d.pictures[0].steps[i].laid_at = None;
+    let steps = |d: &mut Studio, i: usize| d.pictures[0].steps[i].laid_at = None;
     assert_eq!(closed_by(|d| steps(d, 1))[0], (C::LastCoat, Yours));
     assert!(closed_by(|d| steps(d, 1)).contains(&(C::Signature, Yours)));
     assert_eq!(closed_by(|d| steps(d, 2)), [(C::Photograph, Yours)]);
@@ -41,7 +41,7 @@ fn each_condition_closes_the_gate_by_itself() {
     assert_eq!(closed_by(|d| d.flat_places = 0), [(C::FlatPlace, Against)]);
     // Air: 18-24 C and under 65 %, work.md. [memory]
     for bad in [air(16.0, 0.5), air(27.0, 0.5), air(20.0, 0.72)] {
-        let air = |d: &mut StudioDocument| d.air = AirSeries::constant(bad);
+        let air = |d: &mut Studio| d.air = AirSeries::constant(bad);
         assert_eq!(closed_by(air), [(C::Air, Against)], "{bad:?}");
     }
     // Three days after the last paint. [practice]
@@ -63,20 +63,20 @@ fn each_condition_closes_the_gate_by_itself() {
 
 #[test]
 fn a_photograph_counts_only_between_the_last_paint_and_the_first_gloss() {
-    let mut document = ready();
-    document.pictures[0].steps[2].laid_at = None;
-    let plan = plan(Request { document: &document, from: now() });
+    let mut studio = ready();
+    studio.pictures[0].steps[2].laid_at = None;
+    let plan = plan(Request { studio: &studio, from: now() });
     let at = |hours: i64| {
         let taken = [now() - Duration::hours(hours)];
-        standing(&gate(&document, 0, (&plan, &taken), now()), ConditionId::Photograph)
+        standing(&gate(&studio, 0, (&plan, &taken), now()).unwrap(), ConditionId::Photograph)
     };
     assert_eq!(at(450), Standing::Yours, "before it was signed");
     assert_eq!(at(10), Standing::Holds);
-    document.pictures[0].steps[3].laid_at = Some(now() - Duration::hours(20));
-    let plan = ulvek_core::planner::plan(Request { document: &document, from: now() });
+    studio.pictures[0].steps[3].laid_at = Some(now() - Duration::hours(20));
+    let plan = ulvek_core::planner::plan(Request { studio: &studio, from: now() });
     let at = |hours: i64| {
         let taken = [now() - Duration::hours(hours)];
-        standing(&gate(&document, 0, (&plan, &taken), now()), ConditionId::Photograph)
+        standing(&gate(&studio, 0, (&plan, &taken), now()).unwrap(), ConditionId::Photograph)
     };
     assert_eq!(at(10), Standing::Missed, "over gloss");
     assert_eq!(at(30), Standing::Holds);
@@ -86,12 +86,12 @@ fn a_photograph_counts_only_between_the_last_paint_and_the_first_gloss() {
 fn varnish_coats_lie_an_hour_or_a_day_apart_and_solvent_waits_three_days() {
     // work.md: an hour at least, next day preferred; three to four days under solvent. [practice]
     let between = |hours: f64, school, second: &str| {
-        let mut document = ready();
-        document.schools.waiting = school;
-        let steps = &mut document.pictures[0].steps;
+        let mut studio = ready();
+        studio.schools.waiting = school;
+        let steps = &mut studio.pictures[0].steps;
         steps[3].laid_at = Some(now() - Duration::seconds((hours * 3600.0) as i64));
         steps[4].mix[0].material = second.into();
-        let gate = look(&document);
+        let gate = look(&studio);
         gate.conditions.iter().find(|c| c.id == ConditionId::Between).unwrap().from.unwrap()
     };
     let laid = now() - Duration::minutes(30);
@@ -99,10 +99,10 @@ fn varnish_coats_lie_an_hour_or_a_day_apart_and_solvent_waits_three_days() {
     assert_eq!(between(0.5, Waiting::Standard, "varnish-matte"), utc("2027-01-15T00:00:00Z"));
     assert_eq!(between(0.5, Waiting::Standard, "solvent-matte"), laid + Duration::days(3));
     // The planner keeps to it as well.
-    let mut document = ready();
-    document.pictures[0].steps[3].laid_at = Some(laid);
-    document.pictures[0].steps[4].mix[0].material = "solvent-matte".into();
-    let made = plan(Request { document: &document, from: now() });
+    let mut studio = ready();
+    studio.pictures[0].steps[3].laid_at = Some(laid);
+    studio.pictures[0].steps[4].mix[0].material = "solvent-matte".into();
+    let made = plan(Request { studio: &studio, from: now() });
     let wait = made.steps[0].wait.clone().unwrap();
     assert_eq!((wait.reason, wait.until), (WaitReason::SolventOverWater, laid + Duration::days(3)));
 }
@@ -114,24 +114,24 @@ proptest! {
     fn at_its_earliest_hour_nothing_is_left_to_wait_for(
         painted_h in 1.0f64..200.0, humid in 0.35f64..0.64, spell in 0i64..200, slow in any::<bool>(),
     ) {
-        let mut document = ready();
-        let steps = &mut document.pictures[0].steps;
+        let mut studio = ready();
+        let steps = &mut studio.pictures[0].steps;
         steps[0].laid_at = Some(now() - Duration::seconds((painted_h * 3600.0) as i64));
         steps[1].laid_at = Some(now() - Duration::minutes(40));
         steps[2].laid_at = Some(now() - Duration::minutes(20));
         if slow {
             steps[0].mix[0].material = "slow-pbr7".into();
         }
-        document.pictures[0].seal.inspected_at = Some(now() - Duration::minutes(10));
+        studio.pictures[0].seal.inspected_at = Some(now() - Duration::minutes(10));
         let t = |h: i64| (now() + Duration::hours(h)).timestamp() as f64;
         let readings = vec![(t(spell), air(20.0, 0.8)), (t(spell + 20), air(20.0, humid))];
-        document.air = AirSeries::new(air(20.5, humid), readings);
-        let made = plan(Request { document: &document, from: now() });
-        let first = gate(&document, 0, (&made, &[]), now());
+        studio.air = AirSeries::new(air(20.5, humid), readings);
+        let made = plan(Request { studio: &studio, from: now() });
+        let first = gate(&studio, 0, (&made, &[]), now()).unwrap();
         let (at, to) = first.earliest.unwrap();
-        let sessions = document.hours.sessions(now(), to + Duration::days(1));
+        let sessions = studio.hours.sessions(now(), to + Duration::days(1));
         prop_assert!(sessions.iter().any(|s| s.from <= at && to <= s.to));
-        let then = gate(&document, 0, (&made, &[]), at);
+        let then = gate(&studio, 0, (&made, &[]), at).unwrap();
         let closed: Vec<_> = then.against().collect();
         prop_assert!(closed.is_empty(), "{:?}", closed);
         // And a quarter of an hour before it something was, or the studio was not open.
@@ -140,53 +140,53 @@ proptest! {
             s.from + Duration::minutes(10) <= before && before + (to - at) <= s.to
         });
         if before >= now() && open {
-            prop_assert!(gate(&document, 0, (&made, &[]), before).stage == Stage::Closed);
+            prop_assert!(gate(&studio, 0, (&made, &[]), before).unwrap().stage == Stage::Closed);
         }
     }
 }
 
 #[test]
 fn a_place_that_another_wet_varnish_holds_comes_free_when_it_is_touch_dry() {
-    let mut document = ready();
-    let mut other = document.pictures[0].clone();
+    let mut studio = ready();
+    let mut other = studio.pictures[0].clone();
     other.id = "other".into();
     other.steps[3].laid_at = Some(now() - Duration::minutes(2));
-    document.pictures.push(other);
-    let gate_now = look(&document);
+    studio.pictures.push(other);
+    let gate_now = look(&studio);
     let place = gate_now.conditions.iter().find(|c| c.id == ConditionId::FlatPlace).unwrap();
     assert_eq!(place.standing, Standing::Waits);
     let free = place.from.unwrap();
     assert!(free > now() && free < now() + Duration::hours(2), "{free}");
     assert!(gate_now.earliest.unwrap().0 >= free);
-    document.flat_places = 2;
-    assert_eq!(look(&document).stage, Stage::Open);
+    studio.flat_places = 2;
+    assert_eq!(look(&studio).stage, Stage::Open);
 }
 
 #[test]
 fn a_shorter_school_brings_it_forward_only_where_the_school_is_what_it_waits_for() {
-    let mut document = ready();
-    document.schools.waiting = Waiting::Patient;
-    let steps = &mut document.pictures[0].steps;
+    let mut studio = ready();
+    studio.schools.waiting = Waiting::Patient;
+    let steps = &mut studio.pictures[0].steps;
     steps[0].laid_at = Some(now() - Duration::hours(150));
     steps[1].laid_at = Some(now() - Duration::hours(149));
     steps[2].laid_at = Some(now() - Duration::hours(148));
-    document.pictures[0].seal.inspected_at = Some(now());
-    let ways = |document: &StudioDocument| {
-        let made = plan(Request { document, from: now() });
-        let present = gate(document, 0, (&made, &[]), now());
+    studio.pictures[0].seal.inspected_at = Some(now());
+    let ways = |studio: &Studio| {
+        let made = plan(Request { studio, from: now() });
+        let present = gate(studio, 0, (&made, &[]), now()).unwrap();
         (
             present.holds_longest(),
-            forward(document, 0, (&made, &[]), &present, now(), &mut KnownFilms::default()),
+            forward(studio, 0, (&made, &[]), &present, now(), &mut KnownFilms::default()).unwrap(),
         )
     };
-    let (holds, found) = ways(&document);
+    let (holds, found) = ways(&studio);
     assert_eq!(holds, Some(ConditionId::Floor));
     let shorter = found.iter().find(|f| f.what.contains("standard school")).unwrap();
     assert!(shorter.risk.contains("cloud") && shorter.gain_min > 7.0 * 1440.0, "{shorter:?}");
     // Where the film itself is not cured, the school changes nothing.
-    document.schools.waiting = Waiting::Standard;
-    document.pictures[0].steps[0].wet_film_um = Some(600.0);
-    let (holds, found) = ways(&document);
+    studio.schools.waiting = Waiting::Standard;
+    studio.pictures[0].steps[0].wet_film_um = Some(600.0);
+    let (holds, found) = ways(&studio);
     assert_eq!(holds, Some(ConditionId::Cure));
     assert!(!found.iter().any(|f| f.what.contains("school")), "{found:?}");
     assert!(found.iter().any(|f| f.what.contains("°C")), "a warmer room does: {found:?}");
@@ -194,36 +194,36 @@ fn a_shorter_school_brings_it_forward_only_where_the_school_is_what_it_waits_for
 
 #[test]
 fn a_sealed_picture_cures_until_it_may_be_wrapped() {
-    let mut document = ready();
-    document.pictures[0].steps[3].laid_at = Some(now() - Duration::hours(30));
-    document.pictures[0].steps[4].laid_at = Some(now() - Duration::hours(1));
-    let curing = look(&document);
+    let mut studio = ready();
+    studio.pictures[0].steps[3].laid_at = Some(now() - Duration::hours(30));
+    studio.pictures[0].steps[4].laid_at = Some(now() - Duration::hours(1));
+    let curing = look(&studio);
     assert_eq!((curing.stage, curing.step), (Stage::Curing, None));
     let wrap = curing.wrap_from.unwrap();
     assert!(wrap > now());
-    let made = plan(Request { document: &document, from: wrap });
-    assert_eq!(gate(&document, 0, (&made, &[]), wrap).stage, Stage::ReadyToWrap);
+    let made = plan(Request { studio: &studio, from: wrap });
+    assert_eq!(gate(&studio, 0, (&made, &[]), wrap).unwrap().stage, Stage::ReadyToWrap);
     let wrapped = done("wrap", StepKind::Pack, 0.0);
-    document.pictures[0].steps.push(wrapped);
-    assert_eq!(look(&document).stage, Stage::Wrapped);
-    document.pictures[0].steps.retain(|s| !s.kind.seals() && s.kind != StepKind::Pack);
-    assert_eq!(look(&document).stage, Stage::Unplanned);
+    studio.pictures[0].steps.push(wrapped);
+    assert_eq!(look(&studio).stage, Stage::Wrapped);
+    studio.pictures[0].steps.retain(|s| !s.kind.seals() && s.kind != StepKind::Pack);
+    assert_eq!(look(&studio).stage, Stage::Unplanned);
 }
 
 #[test]
 fn retarder_makes_planner_and_gate_wait_alike() {
-    let mut document = ready();
-    let steps = &mut document.pictures[0].steps;
+    let mut studio = ready();
+    let steps = &mut studio.pictures[0].steps;
     steps[0].mix.push(Part { material: "retarder".into(), parts: 0.1 });
     for (i, hours) in [(0, 100), (1, 99), (2, 98)] {
         steps[i].laid_at = Some(now() - Duration::hours(hours));
     }
     let last_paint = now() - Duration::hours(99);
-    let made = plan(Request { document: &document, from: now() });
+    let made = plan(Request { studio: &studio, from: now() });
     let first = made.steps.iter().find(|s| s.step == 3).unwrap();
     let wait = first.wait.clone().unwrap();
     assert_eq!((wait.reason, wait.until), (WaitReason::Retarder, last_paint + Duration::days(7)));
-    let found = look(&document);
+    let found = look(&studio);
     let floor = found.conditions.iter().find(|c| c.id == ConditionId::Floor).unwrap();
     assert_eq!(floor.from, Some(wait.until));
     assert!(floor.evidence.contains("because retarder is in the stack"), "{}", floor.evidence);

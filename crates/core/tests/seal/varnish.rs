@@ -4,17 +4,17 @@ use super::*;
 
 #[test]
 fn two_coats_are_usual_five_and_a_sealer_for_what_is_handled_gloss_first_matte_last() {
-    let document = ready();
-    let picture = &document.pictures[0];
+    let studio = ready();
+    let picture = &studio.pictures[0];
     let choice = |purpose: Purpose| VarnishChoice {
         finish: Finish::Matte,
         purpose,
         coats: purpose.usual_coats(),
-        ..choice_of(&document, picture)
+        ..choice_of(&studio, picture)
     };
     let finishes = |purpose| {
-        let plan = choice(purpose).plan(&document, picture).unwrap();
-        let finish = |s: &Step| document.material(&s.mix[0].material).unwrap().finish.unwrap();
+        let plan = choice(purpose).plan(&studio, picture).unwrap();
+        let finish = |s: &Step| studio.material(&s.mix[0].material).unwrap().finish.unwrap();
         plan.coats.iter().map(finish).collect::<Vec<_>>()
     };
     use Finish::{Gloss, Matte};
@@ -23,7 +23,7 @@ fn two_coats_are_usual_five_and_a_sealer_for_what_is_handled_gloss_first_matte_l
     assert!(finishes(Purpose::HighGloss).len() > 2, "several for a high gloss");
     // Worked by hand: (0.40 x 0.50 m + 2 x 0.90 m x 0.02 m) x 45 um = 10.62 ml, 15 % stay in bowl
     // and brush: 12.49 ml.
-    let plan = choice(Purpose::Hung).plan(&document, picture).unwrap();
+    let plan = choice(Purpose::Hung).plan(&studio, picture).unwrap();
     assert!((plan.pour_ml - 12.494).abs() < 1e-3, "{}", plan.pour_ml);
     assert!((plan.edges_ml - 1.906).abs() < 1e-3, "{}", plan.edges_ml);
     let on_face = plan.pour_ml * (1.0 - plan.coats[0].loss.unwrap());
@@ -32,23 +32,23 @@ fn two_coats_are_usual_five_and_a_sealer_for_what_is_handled_gloss_first_matte_l
 
 #[test]
 fn crossed_passes_turn_with_every_coat() {
-    let document = ready();
-    let picture = &document.pictures[0];
-    let choice = VarnishChoice { strokes: Strokes::Crossed, ..choice_of(&document, picture) };
-    let strokes = choice.plan(&document, picture).unwrap().strokes;
+    let studio = ready();
+    let picture = &studio.pictures[0];
+    let choice = VarnishChoice { strokes: Strokes::Crossed, ..choice_of(&studio, picture) };
+    let strokes = choice.plan(&studio, picture).unwrap().strokes;
     assert_ne!(strokes[0], strokes[1]);
 }
 
 #[test]
 fn a_new_varnish_plan_keeps_what_is_laid_and_what_stands_on_it() {
-    let mut document = ready();
-    let picture = &mut document.pictures[0];
+    let mut studio = ready();
+    let picture = &mut studio.pictures[0];
     picture.steps[3].laid_at = Some(now() - Duration::hours(30));
     let wrap = Step { after: Some(vec!["v2".into()]), ..Step::usual("wrap", StepKind::Pack) };
     picture.steps.push(wrap);
-    let picture = &document.pictures[0];
-    let choice = VarnishChoice { coats: 3, finish: Finish::Satin, ..choice_of(&document, picture) };
-    let plan = choice.plan(&document, picture).unwrap();
+    let picture = &studio.pictures[0];
+    let choice = VarnishChoice { coats: 3, finish: Finish::Satin, ..choice_of(&studio, picture) };
+    let plan = choice.plan(&studio, picture).unwrap();
     let changed = with_varnish(picture, &choice, &plan);
     assert_eq!(changed.steps.iter().filter(|s| s.kind == StepKind::Varnish).count(), 3);
     assert_eq!(changed.steps[3], picture.steps[3], "what is laid stays");
@@ -57,79 +57,80 @@ fn a_new_varnish_plan_keeps_what_is_laid_and_what_stands_on_it() {
     assert_eq!(wrap.after.as_deref(), Some(&[last.id.clone()][..]));
     assert_eq!(ulvek_core::picture::check_chain(&changed), Ok(()));
     // What cannot be is refused with its reason.
-    let refused = |choice: VarnishChoice| choice.plan(&document, picture).unwrap_err();
-    let base = choice_of(&document, picture);
-    assert_eq!(refused(VarnishChoice { coats: 0, ..base.clone() }), VarnishError::Coats(0));
+    let refused = |choice: VarnishChoice| choice.plan(&studio, picture).unwrap_err();
+    let base = choice_of(&studio, picture);
+    let none = refused(VarnishChoice { coats: 0, ..base.clone() });
+    assert_eq!(
+        (none.place(), none.to_string().as_str()),
+        ("coats", "coats must be from 1 to 10, not 0")
+    );
     let late = VarnishChoice { isolation: true, ..base };
     assert_eq!(refused(late), VarnishError::IsolationTooLate);
 }
 
 #[test]
 fn leaving_the_studios_habit_with_the_isolation_coat_needs_a_reason() {
-    let document = ready();
-    let picture = &document.pictures[0];
-    let mut choice = VarnishChoice {
-        isolation: true,
-        carrier: Carrier::Solvent,
-        ..choice_of(&document, picture)
-    };
-    assert_eq!(choice.plan(&document, picture), Err(VarnishError::NoReason(false)));
+    let studio = ready();
+    let picture = &studio.pictures[0];
+    let mut choice =
+        VarnishChoice { isolation: true, carrier: Carrier::Solvent, ..choice_of(&studio, picture) };
+    assert_eq!(choice.plan(&studio, picture), Err(VarnishError::NoReason(false)));
     choice.isolation_reason = Some("it goes to a damp house".into());
-    let plan = choice.plan(&document, picture).unwrap();
+    let plan = choice.plan(&studio, picture).unwrap();
     assert_eq!(plan.coats[0].kind, StepKind::IsolationCoat);
     assert!(plan.gaps[1].starts_with("3 to 4 days"), "{:?}", plan.gaps);
 }
 
 #[test]
 fn trouble_changes_what_comes_next() {
-    let mut document = ready();
-    document.pictures[0].steps[3].laid_at = Some(now() - Duration::hours(1));
-    let picture = &document.pictures[0];
+    let mut studio = ready();
+    studio.pictures[0].steps[3].laid_at = Some(now() - Duration::hours(1));
+    let picture = &studio.pictures[0];
     // Too much matte clouds darks: the cloud is cleared with gloss. [practice]
-    let (changed, said) = SealTrouble::Cloud.mend(&document, picture, 3).unwrap();
+    let (changed, said) = SealTrouble::Cloud.mend(&studio, picture, 3).unwrap();
     assert_eq!(changed.steps[4].mix[0].material, "varnish-gloss");
     assert_eq!(changed.steps[4].needs, Some(Need::DryThrough));
     assert_eq!(said.len(), 2);
     // The second coat catches what was missed. [practice]
-    assert_eq!(SealTrouble::Missed.mend(&document, picture, 3).unwrap().0, *picture);
+    assert_eq!(SealTrouble::Missed.mend(&studio, picture, 3).unwrap().0, *picture);
     let mut last = picture.clone();
     last.steps[4].laid_at = Some(now());
-    let (changed, _) = SealTrouble::Missed.mend(&document, &last, 4).unwrap();
+    let (changed, _) = SealTrouble::Missed.mend(&studio, &last, 4).unwrap();
     assert_eq!(changed.steps.iter().filter(|s| s.kind == StepKind::Varnish).count(), 3);
     assert!(changed.steps[5].laid_at.is_none());
 }
 
 #[test]
 fn how_a_varnish_comes_off_hangs_on_what_carries_it_and_what_lies_below() {
-    let mut document = ready();
-    let of = |d: &StudioDocument| removal(d, &d.pictures[0]);
-    assert_eq!(of(&document), Removal::Unvarnished);
-    document.pictures[0].steps[3].laid_at = Some(now());
-    assert_eq!(of(&document), Removal::Stays);
-    document.pictures[0].steps[3].mix[0].material = "solvent-gloss".into();
-    assert_eq!(of(&document), Removal::Solvent);
+    let mut studio = ready();
+    let of = |d: &Studio| removal(d, &d.pictures[0]);
+    assert_eq!(of(&studio), Removal::Unvarnished);
+    studio.pictures[0].steps[3].laid_at = Some(now());
+    assert_eq!(of(&studio), Removal::Stays);
+    studio.pictures[0].steps[3].mix[0].material = "solvent-gloss".into();
+    assert_eq!(of(&studio), Removal::Solvent);
     let isolation = coat("iso", StepKind::IsolationCoat, "gloss-medium", Some(100.0));
-    document.pictures[0].steps.insert(3, isolation);
-    assert_eq!(of(&document), Removal::SolventOverIsolation);
+    studio.pictures[0].steps.insert(3, isolation);
+    assert_eq!(of(&studio), Removal::SolventOverIsolation);
 }
 
 #[test]
 fn the_bench_sheet_warns_of_solvent_where_it_is_used_and_only_there() {
-    let mut document = ready();
-    let cautions = |document: &StudioDocument| {
-        let picture = &document.pictures[0];
-        let choice = choice_of(document, picture);
-        let plan = choice.plan(document, picture).unwrap();
-        let sheet = bench_sheet(document, (picture, 3), (&choice, &plan), &look(document));
+    let mut studio = ready();
+    let cautions = |studio: &Studio| {
+        let picture = &studio.pictures[0];
+        let choice = choice_of(studio, picture);
+        let plan = choice.plan(studio, picture).unwrap();
+        let sheet = bench_sheet(studio, (picture, 3), (&choice, &plan), &look(studio));
         let all = sheet.preparation.iter().chain(&sheet.application);
         all.filter(|l| l.care).map(|l| l.what.clone()).collect::<Vec<_>>().join(" ")
     };
-    let water = cautions(&document);
+    let water = cautions(&studio);
     assert!(water.contains("waste") && !water.contains("respirator") && !water.contains("flame"));
-    for step in &mut document.pictures[0].steps[3..] {
+    for step in &mut studio.pictures[0].steps[3..] {
         step.mix[0].material = "solvent-gloss".into();
     }
-    let solvent = cautions(&document);
+    let solvent = cautions(&studio);
     // work.md, "Care for people".
     for word in ["respirator", "flame", "spark", "safety data sheet", "waste", "local"] {
         assert!(solvent.contains(word), "{word} in: {solvent}");
@@ -138,11 +139,11 @@ fn the_bench_sheet_warns_of_solvent_where_it_is_used_and_only_there() {
 
 #[test]
 fn a_big_face_is_laid_in_bands_with_a_broader_brush_and_small_edges_can_be_left_out() {
-    let document = ready();
+    let studio = ready();
     let of = |size: (f64, f64), edge_cm: f64| {
         let picture = Picture::new("p", size, vec![]);
-        let choice = VarnishChoice { edge_cm, ..choice_of(&document, &picture) };
-        choice.plan(&document, &picture).unwrap()
+        let choice = VarnishChoice { edge_cm, ..choice_of(&studio, &picture) };
+        choice.plan(&studio, &picture).unwrap()
     };
     let (small, large) = (of((20.0, 20.0), 2.0), of((90.0, 120.0), 2.0));
     assert!(small.brush_cm < large.brush_cm);
@@ -176,8 +177,8 @@ proptest! {
     fn whatever_varnish_is_chosen_the_picture_holds_together(
         choice in choices(), laid in 0usize..3, wrapped in any::<bool>(), trouble in 0usize..8,
     ) {
-        let mut document = ready();
-        let picture = &mut document.pictures[0];
+        let mut studio = ready();
+        let picture = &mut studio.pictures[0];
         for n in 0..laid {
             picture.steps[3 + n].laid_at = Some(now() - Duration::hours(50 - n as i64));
         }
@@ -187,8 +188,8 @@ proptest! {
                 ..Step::usual("wrap", StepKind::Pack)
             });
         }
-        let picture = &document.pictures[0];
-        let Ok(plan) = choice.plan(&document, picture) else {
+        let picture = &studio.pictures[0];
+        let Ok(plan) = choice.plan(&studio, picture) else {
             // Refused is only what comes too late.
             prop_assert!(laid > 0);
             return Ok(());
@@ -204,21 +205,21 @@ proptest! {
         let sealer = usize::from(choice.purpose == Purpose::Handled);
         prop_assert_eq!(varnish.len(), usize::from(choice.coats) + sealer);
         // Gloss first, the chosen sheen last, among what is still to come.
-        let sheen = |s: &Step| document.material(&s.mix[0].material).unwrap().finish.unwrap();
+        let sheen = |s: &Step| studio.material(&s.mix[0].material).unwrap().finish.unwrap();
         let to_come: Vec<_> = varnish.iter().filter(|s| s.laid_at.is_none()).collect();
         if let Some((last, first)) = to_come.split_last() {
             prop_assert_eq!(sheen(last), choice.finish);
             prop_assert!(first.iter().all(|s| sheen(s) == Finish::Gloss));
         }
         // Chosen again, nothing more changes but the names of steps.
-        document.pictures[0] = changed.clone();
-        let again = choice.plan(&document, &changed).unwrap();
+        studio.pictures[0] = changed.clone();
+        let again = choice.plan(&studio, &changed).unwrap();
         prop_assert_eq!(again.coats.len(), plan.coats.len());
         prop_assert!((again.pour_ml - plan.pour_ml).abs() < 1e-12);
         // Trouble on any laid sealing coat leaves a picture that holds together as well.
         if let Some(i) = changed.steps.iter().rposition(|s| s.kind.seals() && s.laid_at.is_some()) {
             let (_, trouble) = SealTrouble::WORDS[trouble];
-            if let Ok((mended, _)) = trouble.mend(&document, &changed, i) {
+            if let Ok((mended, _)) = trouble.mend(&studio, &changed, i) {
                 prop_assert_eq!(ulvek_core::picture::check_chain(&mended), Ok(()));
                 prop_assert_eq!(done(&mended), done(&changed));
                 prop_assert!(mended.steps.len() >= changed.steps.len());
@@ -229,23 +230,20 @@ proptest! {
 
 #[test]
 fn an_isolation_coat_is_sealed_over_only_after_its_own_gap() {
-    let mut document = ready();
-    document.schools.isolation_coat = true;
-    let picture = &document.pictures[0];
-    let choice = VarnishChoice {
-        isolation: true,
-        carrier: Carrier::Solvent,
-        ..choice_of(&document, picture)
-    };
-    let varnish = choice.plan(&document, picture).unwrap();
-    document.pictures[0] = with_varnish(picture, &choice, &varnish);
-    let isolation = look(&document);
+    let mut studio = ready();
+    studio.schools.isolation_coat = true;
+    let picture = &studio.pictures[0];
+    let choice =
+        VarnishChoice { isolation: true, carrier: Carrier::Solvent, ..choice_of(&studio, picture) };
+    let varnish = choice.plan(&studio, picture).unwrap();
+    studio.pictures[0] = with_varnish(picture, &choice, &varnish);
+    let isolation = look(&studio);
     assert_eq!(isolation.stage, Stage::Open, "the isolation coat comes first");
     let i = isolation.step.unwrap();
-    assert_eq!(document.pictures[0].steps[i].kind, StepKind::IsolationCoat);
-    document.pictures[0].steps[i].laid_at = Some(now() - Duration::hours(20));
-    document.pictures[0].seal.inspected_at = Some(now());
-    let over = look(&document);
+    assert_eq!(studio.pictures[0].steps[i].kind, StepKind::IsolationCoat);
+    studio.pictures[0].steps[i].laid_at = Some(now() - Duration::hours(20));
+    studio.pictures[0].seal.inspected_at = Some(now());
+    let over = look(&studio);
     let between = over.conditions.iter().find(|c| c.id == ConditionId::Between).unwrap();
     assert_eq!(between.from, Some(now() + Duration::hours(52)), "three days after it was laid");
     let product = over.conditions.iter().find(|c| c.id == ConditionId::Product).unwrap();

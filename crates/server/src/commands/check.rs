@@ -2,18 +2,22 @@
 
 use chrono::{DateTime, Utc};
 use serde_json::{Value, json};
+use ulvek_core::picture::CoatFault;
 use ulvek_core::rules::{Severity, check as find};
-use ulvek_core::studio::StudioDocument;
+use ulvek_core::studio::Studio;
 
 /// Every rule's findings at the moment `now`, and whether one of them is a stop that was not set
 /// aside.
-pub fn check(document: &StudioDocument, now: DateTime<Utc>) -> (Value, bool) {
-    let findings = find(document, now);
+///
+/// # Errors
+/// [`CoatFault`] when a coat of the studio cannot be computed.
+pub fn check(studio: &Studio, now: DateTime<Utc>) -> Result<(Value, bool), CoatFault> {
+    let findings = find(studio, now)?;
     let stop = findings.iter().any(|f| f.severity == Severity::Stop && f.set_aside.is_none());
     let rows: Vec<Value> = findings
         .iter()
         .map(|f| {
-            let picture = &document.pictures[f.picture];
+            let picture = &studio.pictures[f.picture];
             json!({
                 "rule": f.rule,
                 "severity": f.severity,
@@ -26,5 +30,5 @@ pub fn check(document: &StudioDocument, now: DateTime<Utc>) -> (Value, bool) {
             })
         })
         .collect();
-    (json!({ "findings": rows }), stop)
+    Ok((json!({ "findings": rows }), stop))
 }

@@ -8,12 +8,16 @@ pub use check::check;
 pub use plan::{Effort, plan};
 pub use simulate::{Simulate, simulate};
 
-use crate::formats::{MAX_BYTES, Refusal, read_document};
-use chrono::{DateTime, FixedOffset, Utc};
+use crate::formats::local;
+use crate::formats::{MAX_BYTES, read_document};
+use chrono::{DateTime, FixedOffset};
 use std::io::Read;
 use std::path::Path;
 use thiserror::Error;
-use ulvek_core::studio::StudioDocument;
+use ulvek_core::picture::CoatFault;
+use ulvek_core::quantity::Fault;
+use ulvek_core::studio::Studio;
+use ulvek_core::time::whole_instant;
 
 /// Why a command gives up; the exit status is 2.
 #[derive(Debug, Error)]
@@ -26,13 +30,16 @@ pub enum CommandError {
         /// The system's reason.
         source: std::io::Error,
     },
+    /// A coat cannot be computed.
+    #[error("{0}")]
+    Coat(#[from] CoatFault),
     /// The document is refused.
-    #[error("{path}: {refusal}")]
+    #[error("{path}: {fault}")]
     Refused {
         /// The file.
         path: String,
         /// Place and reason.
-        refusal: Refusal,
+        fault: Fault,
     },
 }
 
@@ -40,7 +47,7 @@ pub enum CommandError {
 ///
 /// # Errors
 /// [`CommandError`] when it cannot be read or does not fit.
-pub fn read_studio(path: &Path) -> Result<StudioDocument, CommandError> {
+pub fn read_studio(path: &Path) -> Result<Studio, CommandError> {
     let name = path.display().to_string();
     let file = |source| CommandError::File { path: name.clone(), source };
     let mut bytes = Vec::new();
@@ -56,14 +63,13 @@ pub fn read_studio(path: &Path) -> Result<StudioDocument, CommandError> {
             .map_err(file)?;
     }
     if bytes.len() > MAX_BYTES {
-        let refusal = Refusal::new("", "the document is larger than 16 MB, the most that is read");
-        return Err(CommandError::Refused { path: name, refusal });
+        let fault = Fault::new("", "the document is larger than 16 MB, the most that is read");
+        return Err(CommandError::Refused { path: name, fault });
     }
-    read_document(&bytes).map_err(|refusal| CommandError::Refused { path: name, refusal })
+    read_document(&bytes).map_err(|fault| CommandError::Refused { path: name, fault })
 }
 
 /// The instant `t` [s of the Unix epoch], to the second, with the offset of the studio's zone.
-pub(crate) fn at_second(t: f64, document: &StudioDocument) -> DateTime<FixedOffset> {
-    let at = DateTime::<Utc>::from_timestamp(t.round() as i64, 0).unwrap_or_default();
-    at.with_timezone(&document.hours.zone()).fixed_offset()
+pub(crate) fn at_second(t: f64, studio: &Studio) -> DateTime<FixedOffset> {
+    local(whole_instant(t.round() as i64), studio.hours.zone())
 }

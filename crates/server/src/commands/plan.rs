@@ -1,14 +1,14 @@
 //! `ulvek plan`: when to do each step.
 
 use super::at_second;
-use crate::formats::why;
 use chrono::{DateTime, FixedOffset, Utc};
 use serde_json::{Value, json};
 use std::time::{Duration, Instant};
 use ulvek_core::planner::{
-    Held, Objective, PictureOdds, Plan, Planner, Request, SEED, holds, moderate, odds as sample,
+    Link, Objective, PictureOdds, Plan, Planner, Request, SEED, holds, moderate, odds as sample,
 };
-use ulvek_core::studio::StudioDocument;
+use ulvek_core::studio::Studio;
+use ulvek_core::time::seconds;
 
 /// How hard `ulvek plan` tries.
 #[derive(Debug, Clone, Copy, Default)]
@@ -23,9 +23,9 @@ pub struct Effort {
 ///
 /// `bound` is what no plan that was seen beats; `search` says how many orders of work were tried and
 /// whether the plan is at the bound.
-pub fn plan(document: &StudioDocument, from: DateTime<Utc>, effort: Effort) -> Value {
+pub fn plan(studio: &Studio, from: DateTime<Utc>, effort: Effort) -> Value {
     let begun = Instant::now();
-    let mut planner = Planner::new(Request { document, from });
+    let mut planner = Planner::new(Request { studio, from });
     let steps_left = planner.steps_left();
     let limit = effort.seconds.and_then(|s| Duration::try_from_secs_f64(s).ok());
     planner.improve(SEED, u64::MAX / 2, |progress| match limit {
@@ -36,15 +36,15 @@ pub fn plan(document: &StudioDocument, from: DateTime<Utc>, effort: Effort) -> V
     let threads = std::thread::available_parallelism().map_or(1, usize::from);
     let odds = match effort.sampled {
         Some(futures) if futures > 0 => {
-            let request = Request { document, from };
+            let request = Request { studio, from };
             sample(request, &planner.order(), SEED, (futures as usize, threads), |_| {})
         }
         _ => Vec::new(),
     };
     let bound = planner.bound();
     json!({
-        "steps": steps(document, &made),
-        "pictures": pictures(document, &made, &odds, from),
+        "steps": steps(studio, &made),
+        "pictures": pictures(studio, &made, &odds, from),
         "objective": objective(&made.objective),
         "bound": objective(&bound),
         "search": { "tried": planner.tried(), "at_bound": planner.is_at_bound() },
@@ -60,14 +60,12 @@ fn objective(objective: &Objective) -> Value {
     })
 }
 
-fn steps(document: &StudioDocument, made: &Plan) -> Vec<Value> {
-    let local = |at: DateTime<Utc>| -> DateTime<FixedOffset> {
-        at_second(at.timestamp_millis() as f64 / 1e3, document)
-    };
+fn steps(studio: &Studio, made: &Plan) -> Vec<Value> {
+    let local = |at: DateTime<Utc>| -> DateTime<FixedOffset> { at_second(seconds(at), studio) };
     made.steps
         .iter()
         .map(|planned| {
-            let picture = &document.pictures[planned.picture];
+            let picture = &studio.pictures[planned.picture];
             let sittings: Vec<Value> = planned
                 .sittings
                 .iter()
@@ -79,7 +77,7 @@ fn steps(document: &StudioDocument, made: &Plan) -> Vec<Value> {
                     "of": picture.steps[wait.of].id,
                     "until": local(wait.until),
                     "lag_min": wait.lag_min.round(),
-                    "because": why(wait, picture.steps[wait.of].title()),
+                    "because": wait.said(picture.steps[wait.of].title()),
                 })
             });
             let mut row = json!({
@@ -96,52 +94,36 @@ fn steps(document: &StudioDocument, made: &Plan) -> Vec<Value> {
         .collect()
 }
 
-fn pictures(
-    document: &StudioDocument,
-    made: &Plan,
-    odds: &[PictureOdds],
-    from: DateTime<Utc>,
-) -> Vec<Value> {
+fn pictures(studio: &Studio, made: &Plan, odds: &[PictureOdds], from: DateTime<Utc>) -> Vec<Value> {
     made.pictures
         .iter()
         .map(|outcome| {
             let p = outcome.picture;
-            let finish =
-                outcome.finish.map(|at| at_second(at.timestamp_millis() as f64 / 1e3, document));
+            let finish = outcome.finish.map(|at| at_second(seconds(at), studio));
             let sampled = odds.iter().find(|o| o.picture == p);
             json!({
-                "id": document.pictures[p].id,
+                "id": studio.pictures[p].id,
                 "finish": finish,
                 "due": outcome.due,
                 "days_late": outcome.days_late,
                 "odds": sampled.and_then(|o| outcome.due.map(|due| o.by(due))),
                 "sure_day": sampled.and_then(PictureOdds::sure_day),
-                "held_by": held_by(document, made, p, from),
+                "held_by": held_by(studio, made, p, from),
             })
         })
         .collect()
 }
 
 /// The chain of steps and waits behind the end of a picture.
-fn held_by(document: &StudioDocument, made: &Plan, p: usize, from: DateTime<Utc>) -> Vec<Value> {
-    let picture = &document.pictures[p];
-    holds(document, made, p, from)
-        .into_iter()
-        .map(|link| {
-            let then = match link.held {
-                Held::Wait => None,
-                Held::Hours => Some("the next hours".to_owned()),
-                Held::Work(q, i) => {
-                    let other = &document.pictures[q];
-                    Some(format!("{} of {}", other.steps[i].title(), other.title))
-                }
-            };
-            json!({
-                "step": picture.steps[link.step].id,
-                "because": link.wait.as_ref().map(|w| why(w, picture.steps[w.of].title())),
-                "then_waits_for": then,
-                "idle_min": link.idle_min.round(),
-            })
+fn held_by(studio: &Studio, made: &Plan, p: usize, from: DateTime<Utc>) -> Vec<Value> {
+    let picture = &studio.pictures[p];
+    let link = |link: &Link| {
+        json!({
+            "step": picture.steps[link.step].id,
+            "because": link.because(picture),
+            "then_waits_for": link.then(studio),
+            "idle_min": link.idle_min.round(),
         })
-        .collect()
+    };
+    holds(studio, made, p, from).iter().map(link).collect()
 }

@@ -4,9 +4,9 @@ use super::at_second;
 use chrono::{DateTime, FixedOffset, Utc};
 use serde_json::{Map, Value, json};
 use ulvek_core::film::{FilmState, Grid, HORIZON_S};
-use ulvek_core::picture::{Picture, follow};
-use ulvek_core::rules::laid_coats;
-use ulvek_core::studio::StudioDocument;
+use ulvek_core::picture::{CoatFault, Picture, follow};
+use ulvek_core::studio::Studio;
+use ulvek_core::time::seconds;
 
 /// What is asked of a simulation.
 #[derive(Debug, Clone, Copy, Default)]
@@ -28,28 +28,32 @@ const NAMES: [(&str, FilmState); 6] = [
 ];
 
 /// Follows every laid coat of every picture, each until the next one or for 400 days.
-pub fn simulate(document: &StudioDocument, asked: Simulate) -> Value {
-    let pictures: Vec<Value> =
-        document.pictures.iter().map(|picture| one(document, picture, asked)).collect();
-    json!({ "pictures": pictures })
+///
+/// # Errors
+/// [`CoatFault`] when a coat cannot be computed.
+pub fn simulate(studio: &Studio, asked: Simulate) -> Result<Value, CoatFault> {
+    let mut pictures = Vec::with_capacity(studio.pictures.len());
+    for picture in &studio.pictures {
+        pictures.push(one(studio, picture, asked)?);
+    }
+    Ok(json!({ "pictures": pictures }))
 }
 
-fn one(document: &StudioDocument, picture: &Picture, asked: Simulate) -> Value {
+fn one(studio: &Studio, picture: &Picture, asked: Simulate) -> Result<Value, CoatFault> {
     let grid = if asked.fine { Grid::FINE } else { Grid::PLANNING };
-    let coats = laid_coats(document, picture);
-    let size = (picture.absorbs_um * 1e-6, picture.shorter_side_m());
+    let coats = picture.laid_coats(&studio.materials)?;
     let until = coats.last().map_or(0.0, |c| c.at + HORIZON_S);
-    let line = follow(size, &coats, &document.air, grid, (until, 0), |_| false);
+    let line = follow(picture, &coats, &studio.air, grid, (until, 0), |_| false)?;
     let coats_out: Vec<Value> = line
         .coats
         .iter()
         .map(|history| {
             let mut row = Map::new();
             row.insert("step".into(), json!(picture.steps[history.coat.step].id));
-            row.insert("laid_at".into(), json!(at_second(history.coat.at, document)));
+            row.insert("laid_at".into(), json!(at_second(history.coat.at, studio)));
             for (name, state) in NAMES {
                 let at: Option<DateTime<FixedOffset>> =
-                    history.events.at(state).map(|t| at_second(t, document));
+                    history.events.at(state).map(|t| at_second(t, studio));
                 row.insert(name.into(), json!(at));
             }
             Value::Object(row)
@@ -57,9 +61,9 @@ fn one(document: &StudioDocument, picture: &Picture, asked: Simulate) -> Value {
         .collect();
     let mut out = json!({ "id": picture.id, "coats": coats_out });
     if let Some(at) = asked.at {
-        let t = at.timestamp_micros() as f64 / 1e6;
+        let t = seconds(at);
         let there: Vec<_> = coats.iter().copied().filter(|c| c.at <= t).collect();
-        let line = follow(size, &there, &document.air, grid, (t, 2), |_| false);
+        let line = follow(picture, &there, &studio.air, grid, (t, 2), |_| false)?;
         let film: Vec<Value> = line.frames.last().map_or_else(Vec::new, |frame| {
             frame
                 .coats
@@ -79,7 +83,7 @@ fn one(document: &StudioDocument, picture: &Picture, asked: Simulate) -> Value {
         });
         let ground = line.frames.last().map_or(0.0, |f| f.ground_m * 1e6);
         out["film"] =
-            json!({ "at": at_second(t, document), "coats": film, "ground_water_um": ground });
+            json!({ "at": at_second(t, studio), "coats": film, "ground_water_um": ground });
     }
-    out
+    Ok(out)
 }

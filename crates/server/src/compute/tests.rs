@@ -63,9 +63,9 @@ async fn what_nobody_waits_for_is_given_up() {
         loop {
             let mut film =
                 ulvek_core::film::Film::new(0.0, 0.4, ulvek_core::film::Grid::PLANNING, 0.0);
-            let mix = ulvek_core::film::Composition::try_new(0.42, 0.53, 0.05).unwrap();
+            let mix = ulvek_core::mix::Composition::try_new(0.42, 0.53, 0.05).unwrap();
             film.lay(1e-4, mix);
-            film.advance(&room, 1e6, None);
+            film.advance(&room, 1e6, None).unwrap();
         }
     };
     let asked = tokio::spawn({

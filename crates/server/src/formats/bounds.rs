@@ -2,13 +2,16 @@
 //! texts and lists that are too long, dates out of the table. Taken from the very ranges that the
 //! reader checks with; what hangs on two fields at once only the reader can tell.
 
-use super::check::{MOST_PICTURES, MOST_READINGS, MOST_STEPS};
-use super::texts::MOST_LETTERS;
+use super::studio::DAYS;
 use serde_json::{Map, Value, json};
 use ulvek_core::quantity::{
     Absorbency, AirChanges, AirSpeed, Celsius, Density, Grams, LagHours, Latitude, Longitude,
-    Millilitres, Minutes, Moisture, Pace, Parts, Range, RelativeHumidity, Share, Side, Warmth,
-    Weight, WetFilm,
+    MOST_LETTERS, Millilitres, Minutes, Moisture, Pace, Parts, Range, RelativeHumidity, Share,
+    Side, Warmth, Weight, WetFilm,
+};
+use ulvek_core::studio::check::{
+    MOST_ASIDE, MOST_CHECKS, MOST_CLOSED, MOST_DAYS, MOST_ENTRIES, MOST_HOURS, MOST_ORDERED,
+    MOST_PICTURES, MOST_PIGMENTS, MOST_PLACES, MOST_READINGS, MOST_SEALED, MOST_STEPS,
 };
 
 /// Numbers by the name of their field, which means one thing wherever it stands.
@@ -44,16 +47,18 @@ const LISTS: &[(&str, usize)] = &[
     ("pictures", MOST_PICTURES),
     ("steps", MOST_STEPS),
     ("hourly", MOST_READINGS),
-    ("materials", 2000),
-    ("tubs", 2000),
-    ("ways", 2000),
-    ("pigments", 20),
-    ("hours", 100),
-    ("closed", 1000),
-    ("set_aside", 1000),
-    ("checks", 1000),
-    ("troubles", 200),
-    ("anyway", 200),
+    ("materials", MOST_ENTRIES),
+    ("tubs", MOST_ENTRIES),
+    ("ways", MOST_ENTRIES),
+    ("pigments", MOST_PIGMENTS),
+    ("hours", MOST_HOURS),
+    ("closed", MOST_CLOSED),
+    ("order", MOST_ORDERED),
+    ("set_aside", MOST_ASIDE),
+    ("checks", MOST_CHECKS),
+    ("troubles", MOST_SEALED),
+    ("anyway", MOST_SEALED),
+    ("against", MOST_SEALED),
 ];
 
 /// Days of the table of dates; of a moment only its year can be told by a pattern.
@@ -102,14 +107,14 @@ fn bound_all(owner: &str, properties: &mut Map<String, Value>) {
         }
         match (owner, name) {
             ("HourDoc", "day") => {
-                schema["enum"] = json!(["mon", "tue", "wed", "thu", "fri", "sat", "sun"]);
+                schema["enum"] = json!(DAYS.map(|(word, _)| word));
             }
             ("HourDoc", "from" | "to") => schema["pattern"] = json!(CLOCK),
             (_, "swatch") => schema["pattern"] = json!(COLOUR),
-            (_, "flat_places") => schema["maximum"] = json!(1000),
+            (_, "flat_places") => schema["maximum"] = json!(MOST_PLACES),
             (_, "keeps_days") => {
                 schema["minimum"] = json!(0);
-                schema["maximum"] = json!(3650);
+                schema["maximum"] = json!(MOST_DAYS);
             }
             _ => {}
         }

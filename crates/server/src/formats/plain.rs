@@ -1,6 +1,6 @@
 //! What a reader of JSON says, in words for people.
 
-use super::check::Refusal;
+use ulvek_core::quantity::Fault;
 
 /// What is wrong with a value, without the words of the reader.
 pub fn plain(error: &serde_json::Error) -> String {
@@ -91,10 +91,10 @@ pub enum Unread {
     /// They are no JSON; where and why.
     NotJson(String),
     /// They do not fit.
-    Misfit(Refusal),
+    Misfit(Fault),
 }
 
-impl From<Unread> for Refusal {
+impl From<Unread> for Fault {
     fn from(unread: Unread) -> Self {
         match unread {
             Unread::NotJson(said) => Self::new("", format!("the document cannot be read: {said}")),
@@ -119,7 +119,7 @@ pub fn read_json<T: serde::de::DeserializeOwned>(bytes: &[u8]) -> Result<T, Unre
         let inner = e.into_inner();
         if inner.is_data() {
             let path = if path == "." || path.contains('?') { "" } else { &path };
-            return Unread::Misfit(Refusal::new(path, plain(&inner)));
+            return Unread::Misfit(Fault::new(path, plain(&inner)));
         }
         not_json(&inner)
     })?;
@@ -141,7 +141,7 @@ mod tests {
             laid: Option<chrono::DateTime<chrono::Utc>>,
         }
         let said =
-            |text: &str| Refusal::from(read_json::<Coat>(text.as_bytes()).unwrap_err()).to_string();
+            |text: &str| Fault::from(read_json::<Coat>(text.as_bytes()).unwrap_err()).to_string();
         assert_eq!(said("{}"), "\"um\" is missing");
         assert_eq!(said(r#"{"um": "x"}"#), "um: must be a number, not \"x\"");
         assert_eq!(said(r#"{"um": null}"#), "um: must be a number, not nothing");

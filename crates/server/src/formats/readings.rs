@@ -1,13 +1,12 @@
 //! Readings that a painter brings as CSV.
 
-use super::check::{Checked, Refusal};
 use chrono::{DateTime, NaiveDateTime, TimeDelta, TimeZone, Utc};
 use chrono_tz::Tz;
 use ulvek_core::air::Air;
-use ulvek_core::quantity::check_moment;
+use ulvek_core::quantity::{Checked, Fault, check_moment};
+use ulvek_core::studio::check::MOST_READINGS;
+use ulvek_core::time::seconds;
 
-/// Most rows that are read: ten years of hours. [practice]
-const MOST_ROWS: usize = 90_000;
 /// Ways a local time may be written.
 const TIMES: [&str; 4] =
     ["%Y-%m-%d %H:%M", "%Y-%m-%dT%H:%M", "%Y-%m-%d %H:%M:%S", "%Y-%m-%dT%H:%M:%S"];
@@ -17,7 +16,7 @@ const TIMES: [&str; 4] =
 /// of the studio's `zone`. The air speed, which no hygrometer knows, is `speed_m_s`.
 ///
 /// # Errors
-/// [`Refusal`] naming the line.
+/// [`Fault`] naming the line.
 pub fn read_readings(text: &str, zone: Tz, speed_m_s: f64) -> Checked<Vec<(f64, Air)>> {
     let text = text.trim_start_matches('\u{feff}');
     let head = text.lines().next().unwrap_or_default();
@@ -28,14 +27,14 @@ pub fn read_readings(text: &str, zone: Tz, speed_m_s: f64) -> Checked<Vec<(f64, 
         .from_reader(text.as_bytes());
     let head: Vec<String> = match reader.headers() {
         Ok(head) => head.iter().map(str::to_lowercase).collect(),
-        Err(_) => return Err(Refusal::new("csv", "the first line cannot be read")),
+        Err(_) => return Err(Fault::new("csv", "the first line cannot be read")),
     };
     let column = |name: &str| head.iter().position(|h| h == name);
     let need = |name: &str| {
         column(name).ok_or_else(|| {
             let reason =
                 format!("line 1 has no column \"{name}\"; the first line names the columns");
-            Refusal::new("csv", reason)
+            Fault::new("csv", reason)
         })
     };
     let (at, celsius) = (need("at")?, need("temperature_c")?);
@@ -46,10 +45,10 @@ pub fn read_readings(text: &str, zone: Tz, speed_m_s: f64) -> Checked<Vec<(f64, 
     let mut found: Vec<(f64, Air)> = Vec::new();
     for (n, row) in reader.records().enumerate() {
         let line = n + 2;
-        let refuse = |reason: String| Refusal::new("csv", format!("line {line}: {reason}"));
+        let refuse = |reason: String| Fault::new("csv", format!("line {line}: {reason}"));
         let row = row.map_err(|_| refuse("it has not as many columns as the first line".into()))?;
-        if n >= MOST_ROWS {
-            return Err(refuse(format!("at most {MOST_ROWS} rows are read")));
+        if n >= MOST_READINGS {
+            return Err(refuse(format!("at most {MOST_READINGS} rows are read")));
         }
         let text = |column: usize| row.get(column).unwrap_or_default();
         let number = |column: usize| {
@@ -65,14 +64,14 @@ pub fn read_readings(text: &str, zone: Tz, speed_m_s: f64) -> Checked<Vec<(f64, 
         let when = check_moment(when).map_err(|e| refuse(format!("the time {e}")))?;
         let air = Air::try_new(number(celsius)?, number(humidity)? / whole, speed_m_s)
             .map_err(|e| refuse(e.to_string()))?;
-        let when = when.timestamp() as f64;
+        let when = seconds(when);
         if found.last().is_some_and(|(last, _)| *last >= when) {
             return Err(refuse("it is not later than the line before".into()));
         }
         found.push((when, air));
     }
     if found.is_empty() {
-        return Err(Refusal::new("csv", "there is no reading below the first line"));
+        return Err(Fault::new("csv", "there is no reading below the first line"));
     }
     Ok(found)
 }
@@ -85,7 +84,7 @@ fn moment(text: &str, zone: Tz, after: Option<f64>) -> Option<DateTime<Utc>> {
     // The hour that an autumn night has twice is the second one when the first would not be later
     // than the line before; the hour that a spring night leaves out is read an hour later.
     let twice = zone.from_local_datetime(&local);
-    let later = |at: &DateTime<Utc>| after.is_none_or(|last| at.timestamp() as f64 > last);
+    let later = |at: &DateTime<Utc>| after.is_none_or(|last| seconds(*at) > last);
     let utc = |at: DateTime<Tz>| at.with_timezone(&Utc);
     match (twice.earliest().map(utc), twice.latest().map(utc)) {
         (Some(first), Some(second)) => Some(if later(&first) { first } else { second }),

@@ -1,13 +1,16 @@
 //! The record sheet of a picture as an open file: what a buyer or a conservator wants to know.
 
-use super::write::local;
+use super::fields::local;
 use base64::Engine;
+use base64::engine::general_purpose::STANDARD;
 use chrono::{DateTime, FixedOffset, Utc};
+use chrono_tz::Tz;
 use schemars::JsonSchema;
 use serde::Serialize;
-use ulvek_core::picture::{Step, ground_word};
-use ulvek_core::seal::removal;
-use ulvek_core::studio::{Material, StudioDocument};
+use ulvek_core::mix::Material;
+use ulvek_core::picture::Picture;
+use ulvek_core::seal::{Noted, WorkDone, record_sheet};
+use ulvek_core::studio::Studio;
 use ulvek_store::Photograph;
 use utoipa::ToSchema;
 
@@ -108,117 +111,89 @@ pub struct RecordPhotograph {
     pub jpeg_base64: Option<String>,
 }
 
-/// The sheet of picture `p`; `pixels` are the small renditions of `photographs`, in their order, or
-/// none at all.
-pub fn record_doc(
-    document: &StudioDocument,
-    p: usize,
-    (photographs, pixels): (&[Photograph], &[Vec<u8>]),
-    now: DateTime<Utc>,
-) -> RecordDoc {
-    let picture = &document.pictures[p];
-    let zone = document.hours.zone();
-    let mut done: Vec<(&Step, DateTime<Utc>)> =
-        picture.steps.iter().filter_map(|s| s.laid_at.map(|at| (s, at))).collect();
-    done.sort_by_key(|(_, at)| *at);
-    let title =
-        |id: &str| picture.steps.iter().find(|s| s.id == id).map_or(id, Step::title).to_owned();
-    let used = |m: &&Material| {
-        done.iter().any(|(s, _)| s.mix.iter().any(|x| x.material == m.id && x.parts > 0.0))
-    };
-    let note = |at: DateTime<Utc>, on: &str, what: String| RecordNote {
-        at: local(at, zone),
-        on: title(on),
-        what,
-    };
-    RecordDoc {
-        format: RECORD.to_owned(),
-        written_at: local(now, zone),
-        studio: document.name.clone(),
-        title: picture.title.clone(),
-        width_cm: picture.width_cm,
-        height_cm: picture.height_cm,
-        ground: ground_word(picture.absorbs_um),
-        begun_at: done.first().map(|(_, at)| local(*at, zone)),
-        finished_at: done.last().map(|(_, at)| local(*at, zone)),
-        to_come: picture
-            .steps
-            .iter()
-            .filter(|s| s.laid_at.is_none())
-            .map(|s| s.title().to_owned())
-            .collect(),
-        work: done
-            .iter()
-            .map(|(step, at)| RecordWork {
-                at: local(*at, zone),
-                title: step.title().to_owned(),
-                seals: step.kind.seals(),
-                wet_film_um: step.wet_film_um.filter(|_| step.kind.leaves_film()),
-                mix: mix(document, step),
-            })
-            .collect(),
-        materials: document
-            .materials
-            .iter()
-            .filter(used)
-            .map(|m| RecordMaterial {
-                name: m.name.clone(),
-                kind: m.kind.word().replace('_', " "),
-                pigments: m.pigments.clone(),
-                hazards: m.hazards.clone(),
-            })
-            .collect(),
-        removal: removal(document, picture).to_string(),
-        anyway: picture
-            .seal
-            .anyway
-            .iter()
-            .map(|a| {
-                let what =
-                    format!("Laid although not: {}. Reason: {}", a.against.join("; "), a.reason);
-                note(a.at, &a.step, what)
-            })
-            .collect(),
-        troubles: picture
-            .seal
-            .troubles
-            .iter()
-            .map(|t| note(t.at, &t.step, t.trouble.looks_like().to_owned()))
-            .collect(),
-        set_aside: picture
-            .set_aside
-            .iter()
-            .map(|a| note(a.at, &a.step, format!("{} set aside. Reason: {}", a.rule, a.reason)))
-            .collect(),
-        photographs: photographs
-            .iter()
-            .enumerate()
-            .map(|(n, photograph)| RecordPhotograph {
-                id: photograph.id.to_string(),
-                taken_at: local(photograph.taken_at, zone),
-                caption: photograph.caption.clone(),
-                step: photograph.step_code.as_deref().map(title),
-                jpeg_base64: pixels
-                    .get(n)
-                    .map(|jpeg| base64::engine::general_purpose::STANDARD.encode(jpeg)),
-            })
-            .collect(),
+/// A photograph on the sheet, and its small rendition where the sheet is a file.
+pub type Shown<'a> = (&'a Photograph, Option<&'a Vec<u8>>);
+
+impl RecordDoc {
+    /// The sheet of picture `p`.
+    pub fn of(studio: &Studio, p: usize, photographs: &[Shown<'_>], now: DateTime<Utc>) -> Self {
+        let picture = &studio.pictures[p];
+        let zone = studio.hours.zone();
+        let sheet = record_sheet(studio, p);
+        let notes = |of: &[Noted]| of.iter().map(|n| RecordNote::of(n, zone)).collect();
+        let at = |work: Option<&WorkDone>| work.map(|w| local(w.at, zone));
+        Self {
+            format: RECORD.to_owned(),
+            written_at: local(now, zone),
+            studio: studio.name.clone(),
+            title: picture.title.clone(),
+            width_cm: picture.width_cm,
+            height_cm: picture.height_cm,
+            ground: sheet.ground.clone(),
+            begun_at: at(sheet.work.first()),
+            finished_at: at(sheet.work.last()),
+            work: sheet.work.iter().map(|w| RecordWork::of(w, zone)).collect(),
+            materials: sheet
+                .materials
+                .iter()
+                .map(|m| RecordMaterial::of(&studio.materials[*m]))
+                .collect(),
+            anyway: notes(&sheet.anyway),
+            troubles: notes(&sheet.troubles),
+            set_aside: notes(&sheet.set_aside),
+            photographs: photographs
+                .iter()
+                .map(|shown| RecordPhotograph::of(picture, *shown, zone))
+                .collect(),
+            to_come: sheet.to_come,
+            removal: sheet.removal,
+        }
     }
 }
 
-/// The mix of a step as shares by volume.
-fn mix(document: &StudioDocument, step: &Step) -> String {
-    let all: f64 = step.mix.iter().map(|p| p.parts).sum();
-    let parts: Vec<String> = step
-        .mix
-        .iter()
-        .filter(|p| p.parts > 0.0)
-        .map(|p| {
-            let name = document.material(&p.material).map_or(p.material.as_str(), |m| &m.name);
-            format!("{:.0} % {name}", p.parts / all * 100.0)
-        })
-        .collect();
-    parts.join(", ")
+impl RecordWork {
+    fn of(work: &WorkDone, zone: Tz) -> Self {
+        Self {
+            at: local(work.at, zone),
+            title: work.title.clone(),
+            seals: work.seals,
+            wet_film_um: work.wet_film_um,
+            mix: work.mix.clone(),
+        }
+    }
+}
+
+impl RecordMaterial {
+    fn of(material: &Material) -> Self {
+        Self {
+            name: material.name.clone(),
+            kind: material.kind.word().replace('_', " "),
+            pigments: material.pigments.clone(),
+            hazards: material.hazards.clone(),
+        }
+    }
+}
+
+impl RecordNote {
+    fn of(note: &Noted, zone: Tz) -> Self {
+        Self { at: local(note.at, zone), on: note.on.clone(), what: note.what.clone() }
+    }
+}
+
+impl RecordPhotograph {
+    fn of(picture: &Picture, (photograph, pixels): Shown<'_>, zone: Tz) -> Self {
+        let title = |code: &str| {
+            let step = picture.place_of(code).map(|i| picture.steps[i].title());
+            step.unwrap_or(code).to_owned()
+        };
+        Self {
+            id: photograph.id.to_string(),
+            taken_at: local(photograph.taken_at, zone),
+            caption: photograph.caption.clone(),
+            step: photograph.step_code.as_deref().map(title),
+            jpeg_base64: pixels.map(|jpeg| STANDARD.encode(jpeg)),
+        }
+    }
 }
 
 /// The JSON Schema of the record sheet.

@@ -2,11 +2,13 @@
 
 use serde::Serialize;
 use serde_json::Value;
+use ulvek_core::cup::{Change, Unit};
 use ulvek_core::film::FilmState;
-use ulvek_core::picture::{Need, StepKind};
+use ulvek_core::mix::{Finish, LimitKind, Line, Opacity, Thinning};
+use ulvek_core::picture::{Carrier, Need, Purpose, SealTrouble, StepKind, Strokes};
 use ulvek_core::rules::Severity;
-use ulvek_core::seal::{Carrier, ConditionId, Purpose, SealTrouble, Stage, Standing, Strokes};
-use ulvek_core::studio::{AirSource, Finish, Line, Opacity, Thinning, Tightness, Trouble, Waiting};
+use ulvek_core::seal::{ConditionId, Stage, Standing};
+use ulvek_core::studio::{AirSource, Tightness, TubTrouble, Waiting};
 
 /// The words of a list of enum values, as serde writes them.
 fn list<T: Serialize>(values: impl IntoIterator<Item = T>) -> Vec<Value> {
@@ -14,12 +16,11 @@ fn list<T: Serialize>(values: impl IntoIterator<Item = T>) -> Vec<Value> {
 }
 
 fn kinds() -> Vec<Value> {
-    list(StepKind::all())
+    list(StepKind::ALL)
 }
 
 fn needs() -> Vec<Value> {
-    use Need::{DryThrough, Nothing, Paintable, ReadyToSeal, ReadyToWrap, TouchDry};
-    list([Nothing, TouchDry, Paintable, DryThrough, ReadyToSeal, ReadyToWrap])
+    list(Need::ALL)
 }
 
 fn states() -> Vec<Value> {
@@ -38,26 +39,6 @@ fn waitings() -> Vec<Value> {
     list([Waiting::Brisk, Waiting::Standard, Waiting::Patient])
 }
 
-fn lines() -> Vec<Value> {
-    list(Line::WORDS.iter().map(|(_, case)| case))
-}
-
-fn opacities() -> Vec<Value> {
-    list(Opacity::WORDS.iter().map(|(_, case)| case))
-}
-
-fn finishes() -> Vec<Value> {
-    list(Finish::WORDS.iter().map(|(_, case)| case))
-}
-
-fn tightnesses() -> Vec<Value> {
-    list(Tightness::WORDS.iter().map(|(_, case)| case))
-}
-
-fn troubles() -> Vec<Value> {
-    list(Trouble::WORDS.iter().map(|(_, case)| case))
-}
-
 macro_rules! cases {
     ($($name:ident: $kind:ident),* $(,)?) => {$(
         fn $name() -> Vec<Value> {
@@ -74,6 +55,14 @@ cases!(
     standings: Standing,
     stages: Stage,
     air_sources: AirSource,
+    lines: Line,
+    opacities: Opacity,
+    finishes: Finish,
+    tightnesses: Tightness,
+    troubles: TubTrouble,
+    units: Unit,
+    changes: Change,
+    limit_kinds: LimitKind,
 );
 
 /// For the JSON Schema.
@@ -147,7 +136,10 @@ pub(crate) mod api {
         condition: conditions,
         standing: standings,
         stage: stages,
-        air_source: air_sources
+        air_source: air_sources,
+        unit: units,
+        change: changes,
+        limit: limit_kinds
     );
 
     /// A list of troubles found in a tub.

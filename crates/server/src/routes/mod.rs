@@ -1,24 +1,31 @@
 //! The routes. A handler extracts, calls and maps; the OpenAPI document is made from them.
 
-mod air;
-mod catalogue;
-mod computed;
-mod cup;
-mod health;
-mod photographs;
-mod pictures;
-mod record;
-mod scale;
-mod seal;
-pub(crate) mod seal_wire;
-mod search;
-mod season;
-pub(crate) mod season_wire;
-mod shelf;
-mod studios;
+pub(crate) mod air;
+pub(crate) mod application;
+pub(crate) mod cup;
+pub(crate) mod log;
+pub(crate) mod outlook;
+pub(crate) mod photograph;
+pub(crate) mod picture;
+pub(crate) mod seal;
+pub(crate) mod season;
+mod shared;
+pub(crate) mod shelf;
+pub(crate) mod studio;
 mod view;
-mod week;
-mod wire;
+
+use air::handlers as air_of;
+use application::handlers as application_of;
+use cup::handlers as cup_of;
+use log::handlers as log_of;
+use outlook::handlers as outlook_of;
+use photograph::handlers as photographs;
+use picture::handlers as pictures;
+use seal::handlers as seal_of;
+use season::handlers as season_of;
+use season::search;
+use shelf::handlers as shelf_of;
+use studio::handlers as studios;
 
 use crate::problem::Problem;
 use crate::state::App;
@@ -43,8 +50,8 @@ struct Head;
 /// Every route of the API with its description.
 pub fn api() -> OpenApiRouter<App> {
     OpenApiRouter::with_openapi(Head::openapi())
-        .routes(routes!(health::health))
-        .routes(routes!(catalogue::catalogue))
+        .routes(routes!(application_of::health))
+        .routes(routes!(application_of::catalogue))
         .routes(routes!(studios::list, studios::create))
         .routes(routes!(studios::create_demo))
         .routes(routes!(studios::import))
@@ -53,43 +60,46 @@ pub fn api() -> OpenApiRouter<App> {
         .routes(routes!(studios::undo))
         .routes(routes!(studios::redo))
         .routes(routes!(studios::export))
-        .routes(routes!(computed::outlook))
-        .routes(routes!(computed::plan_calendar))
-        .routes(routes!(computed::strata))
-        .routes(routes!(season::season))
-        .routes(routes!(season::what_if))
-        .routes(routes!(week::week))
-        .routes(routes!(season::odds))
-        .routes(routes!(season::ways_to))
-        .routes(routes!(season::accept))
-        .routes(routes!(season::undo))
+        .routes(routes!(outlook_of::outlook))
+        .routes(routes!(outlook_of::plan_calendar))
+        .routes(routes!(outlook_of::strata))
+        .routes(routes!(season_of::season))
+        .routes(routes!(season_of::what_if))
+        .routes(routes!(outlook_of::week))
+        .routes(routes!(season_of::odds))
+        .routes(routes!(season_of::ways_to))
+        .routes(routes!(season_of::accept))
+        .routes(routes!(season_of::undo))
         .routes(routes!(search::read, search::begin, search::stop))
         .routes(routes!(search::events))
-        .routes(routes!(cup::cup))
-        .routes(routes!(cup::cup_series))
-        .routes(routes!(scale::read, scale::load))
-        .routes(routes!(scale::tare))
-        .routes(routes!(shelf::read, shelf::save))
-        .routes(routes!(shelf::undo))
-        .routes(routes!(shelf::redo))
+        .routes(routes!(cup_of::cup))
+        .routes(routes!(cup_of::cup_series))
+        .routes(routes!(cup_of::scale_read, cup_of::scale_load))
+        .routes(routes!(cup_of::scale_tare))
+        .routes(routes!(shelf_of::read, shelf_of::save))
+        .routes(routes!(shelf_of::undo))
+        .routes(routes!(shelf_of::redo))
         .routes(routes!(pictures::create))
         .routes(routes!(pictures::read, pictures::save, pictures::delete))
         .routes(routes!(pictures::restore))
         .routes(routes!(pictures::undo))
         .routes(routes!(pictures::redo))
-        .routes(routes!(pictures::laid))
-        .routes(routes!(air::read, air::save))
-        .routes(routes!(seal::gates))
-        .routes(routes!(seal::gate_of))
-        .routes(routes!(seal::varnish_preview))
-        .routes(routes!(seal::varnish_save))
-        .routes(routes!(seal::inspected))
-        .routes(routes!(seal::trouble_found))
+        .routes(routes!(log_of::laid))
+        .routes(routes!(log_of::read))
+        .routes(routes!(air_of::read, air_of::save))
+        .routes(routes!(air_of::undo))
+        .routes(routes!(air_of::redo))
+        .routes(routes!(seal_of::gates))
+        .routes(routes!(seal_of::gate_of))
+        .routes(routes!(seal_of::varnish_preview))
+        .routes(routes!(seal_of::varnish_save))
+        .routes(routes!(seal_of::inspected))
+        .routes(routes!(seal_of::trouble_found))
         .routes(routes!(photographs::add, photographs::list))
         .routes(routes!(photographs::whole))
         .routes(routes!(photographs::small))
         .routes(routes!(photographs::save))
         .routes(routes!(photographs::delete))
         .routes(routes!(photographs::restore))
-        .routes(routes!(record::record))
+        .routes(routes!(seal_of::record))
 }

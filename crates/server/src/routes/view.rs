@@ -57,6 +57,14 @@ pub(super) async fn view<T: Serialize>(
     Ok((marked(&mark), json(bytes)).into_response())
 }
 
+/// A question with its numbers, as it is known by.
+pub(super) fn asked<T: Serialize>(what: &str, with: &T) -> Result<String, Problem> {
+    serde_json::to_string(with).map(|with| format!("{what} {with}")).map_err(|cause| {
+        tracing::error!(%cause, "a question cannot be written");
+        Problem::internal()
+    })
+}
+
 /// Answers a question that was sent with numbers of its own; nobody polls it.
 pub(super) async fn answer<T: Serialize>(
     app: &App,

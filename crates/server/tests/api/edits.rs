@@ -74,7 +74,7 @@ async fn settings_carry_a_version_too_and_leave_the_pictures_alone(pool: MySqlPo
     let key = studio.demo().await;
     let path = format!("/api/studios/{key}");
     let read = studio.get(&path).await.json();
-    let mut edit = json!({ "version": 1, "label": "one hour less", "studio": read["studio"], "air": read["air"] });
+    let mut edit = json!({ "version": 1, "label": "one hour less", "studio": read["studio"] });
     edit["studio"]["hours"] = json!([{ "day": "sat", "from": "10:00", "to": "24:00" }]);
     let saved = studio.put(&path, &edit).await.json();
     assert_eq!(saved["studio"]["hours"][0]["to"], "24:00");

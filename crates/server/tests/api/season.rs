@@ -80,7 +80,7 @@ async fn pins_lost_days_and_an_order_of_work_move_the_plan(pool: MySqlPool) {
     let stored = studio.get(&format!("/api/studios/{key}")).await.json();
     let mut settings = stored["studio"].clone();
     settings["closed"] = json!([{ "from": "2027-01-14", "to": "2027-01-31" }]);
-    let lost = json!({ "studio": { "version": 1, "studio": settings, "air": stored["air"] } });
+    let lost = json!({ "studio": { "version": 1, "studio": settings } });
     let without = studio.post(&format!("{path}/what-if"), &lost).await.json();
     let late = &without["objective"]["weighted_days_late"];
     assert!(late.as_f64().unwrap() > 20.0, "{late}");
@@ -94,7 +94,7 @@ async fn pins_lost_days_and_an_order_of_work_move_the_plan(pool: MySqlPool) {
     // Another time zone: the same hours on its clocks.
     let mut moved = stored["studio"].clone();
     moved["time_zone"] = json!("America/New_York");
-    let moved = json!({ "studio": { "version": 1, "studio": moved, "air": stored["air"] } });
+    let moved = json!({ "studio": { "version": 1, "studio": moved } });
     let elsewhere = studio.post(&format!("{path}/what-if"), &moved).await.json();
     assert_eq!(elsewhere["time_zone"], "America/New_York");
     let evening = json!({ "from": "2027-01-14T22:00:00Z", "to": "2027-01-15T02:00:00Z" });
@@ -140,7 +140,7 @@ async fn a_search_is_begun_watched_and_stopped_and_its_order_can_be_kept(pool: M
     let stored = studio.get(&format!("/api/studios/{key}")).await.json();
     let mut settings = stored["studio"].clone();
     settings["order"] = end["order"].clone();
-    let draft = json!({ "studio": { "version": 1, "studio": settings, "air": stored["air"] } });
+    let draft = json!({ "studio": { "version": 1, "studio": settings } });
     let accept = json!({ "label": "a better order of work", "draft": draft });
     let base = path.trim_end_matches("/search");
     assert_eq!(studio.post(&format!("{base}/accept"), &accept).await.status, 200);
@@ -211,7 +211,7 @@ async fn what_belongs_to_another_studio_or_was_changed_since_is_not_taken_back(p
     let mut hours = settings["studio"].clone();
     hours["hours"] = json!([{ "day": "sat", "from": "16:00", "to": "10:00" }]);
     let draft = json!({
-        "studio": { "version": 1, "studio": hours, "air": settings["air"] },
+        "studio": { "version": 1, "studio": hours },
         "pictures": [{ "id": mine, "version": 3, "picture": heavier }] });
     let refused =
         studio.post(&format!("{path}/accept"), &json!({ "label": "both", "draft": draft })).await;

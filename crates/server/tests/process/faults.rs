@@ -214,8 +214,8 @@ fn a_full_disk_keeps_nothing_and_shows_everything_and_is_over_when_there_is_room
     let edit = || {
         let path = format!("/api/studios/{studio}");
         let (_, stored) = ask(&address, "GET", &path, None)?;
-        let edit = json!({ "version": stored["version"], "label": "same", "studio": stored["studio"],
-                           "air": stored["air"] });
+        let edit =
+            json!({ "version": stored["version"], "label": "same", "studio": stored["studio"] });
         ask(&address, "PUT", &path, Some(&edit))
     };
     assert_eq!(edit().unwrap().0, 200);

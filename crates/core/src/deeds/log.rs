@@ -1,0 +1,120 @@
+//! Logging what was done: the plan moves from what really happened.
+
+use super::Deed;
+use super::edit::closed;
+use crate::cup::{film_um, weighed};
+use crate::picture::{Picture, SealAnyway, check_chain};
+use crate::quantity::{Fault, WetFilm, check_line, check_moment};
+use crate::seal::against;
+use crate::studio::Studio;
+use chrono::{DateTime, Duration, Utc};
+
+/// How far ahead of the application's clock a painter's clock may go [s]. [practice]
+pub const CLOCKS_APART_S: i64 = 120;
+
+/// How thick a coat really was; as planned when nothing is said.
+#[derive(Debug, Clone, Copy, PartialEq, Default)]
+pub struct LaidFilm {
+    /// Its wet thickness [um].
+    pub wet_film_um: Option<f64>,
+    /// Or how much mix went onto the picture [ml].
+    pub amount_ml: Option<f64>,
+    /// Or what the cup weighs now, brush and all [g]; it was weighed before the coat.
+    pub cup_after_g: Option<f64>,
+}
+
+/// A coat that was laid, or a step that was done.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Laid {
+    /// The step's name within the picture.
+    pub step: String,
+    /// When it was there.
+    pub at: DateTime<Utc>,
+    /// How thick it was.
+    pub film: LaidFilm,
+    /// Why a sealing coat was laid although the gate was closed.
+    pub anyway: Option<String>,
+}
+
+/// Logs `laid` on picture `p` of `studio`. `photographs` are the times at which pictures of it were
+/// taken. A sealing coat that goes through a closed gate needs its reason, which is kept.
+///
+/// # Errors
+/// [`Fault`] naming the field of `laid` that does not fit.
+pub fn log(
+    studio: &Studio,
+    p: usize,
+    laid: &Laid,
+    photographs: &[DateTime<Utc>],
+    now: DateTime<Utc>,
+) -> Result<Deed, Fault> {
+    check_moment(laid.at).map_err(|e| Fault::new("at", e))?;
+    laid.anyway.as_deref().map_or(Ok(()), |reason| check_line("anyway", reason))?;
+    let i = studio.pictures[p]
+        .place_of(&laid.step)
+        .ok_or_else(|| Fault::new("step", format!("the picture has no step \"{}\"", laid.step)))?;
+    let mut after = studio.clone();
+    let picture = &mut after.pictures[p];
+    let film = really(studio, picture, i, &laid.film)?;
+    let step = &mut picture.steps[i];
+    step.laid_at = Some(laid.at);
+    step.wet_film_um = film;
+    let label = format!("log {}", step.title());
+    if laid.at > now + Duration::seconds(CLOCKS_APART_S) {
+        return Err(Fault::new("at", "a coat cannot have been laid in the future"));
+    }
+    check_chain(picture).map_err(|e| Fault::new("at", e))?;
+    if picture.steps[i].kind.seals() {
+        let against = against(&after, (p, i), photographs, laid.at)?;
+        match &laid.anyway {
+            _ if against.is_empty() => {}
+            Some(reason) => after.pictures[p].seal.anyway.push(SealAnyway {
+                at: laid.at,
+                step: laid.step.clone(),
+                reason: reason.clone(),
+                against,
+            }),
+            None => return Err(Fault::new("anyway", closed(&against))),
+        }
+    }
+    after.check_picture(p)?;
+    Ok(Deed { picture: after.pictures.swap_remove(p), label })
+}
+
+/// The wet film [um] that was really laid: as said, from the amount or the scale, or as planned.
+fn really(
+    studio: &Studio,
+    picture: &Picture,
+    i: usize,
+    film: &LaidFilm,
+) -> Result<Option<f64>, Fault> {
+    let step = &picture.steps[i];
+    let said = [film.wet_film_um, film.amount_ml, film.cup_after_g];
+    match said.iter().flatten().count() {
+        0 => return Ok(step.wet_film_um),
+        1 => {}
+        _ => {
+            let why = "say the thickness, the amount or the weight, not two of them";
+            return Err(Fault::new("amount_ml", why));
+        }
+    }
+    if !step.kind.leaves_film() {
+        return Err(Fault::new("wet_film_um", format!("{} leaves no film", step.title())));
+    }
+    let area = picture.area_of_m2(i);
+    if let Some(um) = film.wet_film_um {
+        let film = WetFilm::try_new(um).map_err(|e| Fault::new("wet_film_um", e))?;
+        return Ok(Some(film.get()));
+    }
+    if let Some(ml) = film.amount_ml {
+        let unsound = |e| Fault::new("amount_ml", format!("that amount gives no sound coat: {e}"));
+        return film_um(ml, area).map(Some).map_err(unsound);
+    }
+    let (Some(before), Some(after)) = (step.cup_g, film.cup_after_g) else {
+        let why = "the full cup was not weighed before the coat: say the amount instead";
+        return Err(Fault::new("cup_after_g", why));
+    };
+    weighed(area, &step.mix, &studio.materials, (before, after))
+        .map(|w| Some(w.wet_film_um))
+        .map_err(|e| Fault::new("cup_after_g", e))
+}

@@ -1,0 +1,201 @@
+//! Where a mix stops being sound: limits that are drawn on the cup.
+
+use super::material::{Material, MaterialKind};
+use super::parts::{Mix, find};
+use crate::words::words;
+use serde::{Deserialize, Serialize};
+
+/// Highest share of retarder in the wet mix [-, by volume]. [memory]
+pub const MOST_RETARDER: f64 = 0.15;
+/// Highest share of added water on a sealed surface [-, by volume]. [memory]
+pub const MOST_WATER: f64 = 0.30;
+/// Least share of binder in the dry film that still holds pigment and surface [-, by volume].
+/// [memory] about the critical pigment volume of acrylic dispersions
+pub const LEAST_BINDER: f64 = 0.45;
+
+/// What a mix is laid on, as far as water is concerned.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Surface {
+    /// A sealed ground or a painted one.
+    Sealed,
+    /// Straight on an absorbent ground: much water makes a sound stain there.
+    Absorbent,
+}
+
+words! {
+    /// What is limited.
+    LimitKind {
+        /// Retarder in the wet mix.
+        Retarder = "retarder",
+        /// Added water in the wet mix.
+        Water = "water",
+        /// Binder in the dry film.
+        Binder = "binder",
+    }
+}
+
+/// One limit and where the mix stands.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Limit {
+    /// What is limited.
+    pub kind: LimitKind,
+    /// The share the mix has; `None` when its materials do not say.
+    pub share: Option<f64>,
+    /// The share it may have at most, or for the binder must have at least.
+    pub limit: f64,
+    /// Whether the limit is kept; unknown shares break none.
+    pub kept: bool,
+}
+
+/// How paint is made thinner: two schools.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
+#[serde(rename_all = "snake_case")]
+pub enum Thinning {
+    /// Never thin a glaze with water: it stretches the binder.
+    #[default]
+    MediumOnly,
+    /// Naturally transparent paint may be thinned with water, each coat fully dry before the next.
+    WaterAllowed,
+}
+
+impl Limit {
+    /// What happens beyond it.
+    pub fn why(&self) -> &'static str {
+        match self.kind {
+            LimitKind::Retarder => "above that the film can stay soft [memory]",
+            LimitKind::Water if self.limit == 0.0 => {
+                "in your school a coat is thinned with medium only [practice]"
+            }
+            LimitKind::Water => "above that the film can lift or crack [memory]",
+            LimitKind::Binder => "below that the dry film is underbound [memory]",
+        }
+    }
+}
+
+/// A hair by which a share may pass its limit [-]: no fault of the painter. [practice]
+const HAIR: f64 = 1e-9;
+
+impl Mix {
+    /// Most retarder it stands [-, by volume]: the usual limit, or less where a label says so.
+    pub fn most_retarder(&self, shelf: &[Material]) -> f64 {
+        self.strictest(shelf, MOST_RETARDER, |m| m.most_retarder)
+    }
+
+    /// Most added water it stands on a sealed surface [-, by volume], likewise.
+    pub fn most_water(&self, shelf: &[Material]) -> f64 {
+        self.strictest(shelf, MOST_WATER, |m| m.most_water)
+    }
+
+    fn strictest(
+        &self,
+        shelf: &[Material],
+        usual: f64,
+        of: impl Fn(&Material) -> Option<f64>,
+    ) -> f64 {
+        self.materials(shelf).filter_map(of).fold(usual, f64::min)
+    }
+
+    /// Its limits on a surface, in the picture's school. A part of an unknown material counts as
+    /// volume alone.
+    pub fn limits(&self, shelf: &[Material], surface: Surface, school: Thinning) -> Vec<Limit> {
+        let at_most = |kind, share: f64, limit: f64| Limit {
+            kind,
+            share: Some(share),
+            limit,
+            kept: share <= limit + HAIR,
+        };
+        let water = match (school, surface) {
+            (Thinning::MediumOnly, Surface::Sealed) => 0.0,
+            (Thinning::WaterAllowed, Surface::Sealed) => self.most_water(shelf),
+            (_, Surface::Absorbent) => 1.0,
+        };
+        let share_of = |kind| self.share_of_kind(shelf, &kind);
+        let binder = self.binder(shelf);
+        vec![
+            at_most(
+                LimitKind::Retarder,
+                share_of(MaterialKind::Retarder),
+                self.most_retarder(shelf),
+            ),
+            at_most(LimitKind::Water, share_of(MaterialKind::Water), water),
+            Limit {
+                kind: LimitKind::Binder,
+                share: binder,
+                limit: LEAST_BINDER,
+                kept: binder.is_none_or(|share| share >= LEAST_BINDER - HAIR),
+            },
+        ]
+    }
+
+    /// Binder as a share of the dry film, by volume; `None` when a material does not say how much
+    /// it has, or nothing stays on the picture.
+    pub fn binder(&self, shelf: &[Material]) -> Option<f64> {
+        let (mut binder, mut solids) = (0.0, 0.0);
+        for part in self.iter().filter(|p| p.parts > 0.0) {
+            let material = find(shelf, &part.material)?;
+            let in_it = material.composition.solids();
+            if in_it > 0.0 {
+                binder += part.parts * material.binder?;
+                solids += part.parts * in_it;
+            }
+        }
+        (solids > 0.0).then(|| binder / solids)
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::mix::starter_shelf;
+
+    /// Share and kept of one limit for a mix.
+    fn of(kind: LimitKind, mix: &[(&str, f64)], surface: Surface, school: Thinning) -> (f64, bool) {
+        let all = Mix::of(mix).limits(&starter_shelf().unwrap(), surface, school);
+        let found = all.iter().find(|l| l.kind == kind).unwrap();
+        (found.share.unwrap(), found.kept)
+    }
+
+    use LimitKind::{Binder, Retarder, Water};
+    use Surface::{Absorbent, Sealed};
+    use Thinning::{MediumOnly, WaterAllowed};
+
+    #[test]
+    fn retarder_is_sound_up_to_15_percent() {
+        // work.md: up to about 15 % of the wet mix by volume [memory].
+        let cup = |r: f64| [("glazing", 100.0 - r), ("retarder", r)];
+        assert_eq!(of(Retarder, &cup(15.0), Sealed, MediumOnly), (0.15, true));
+        assert!(!of(Retarder, &cup(15.1), Sealed, MediumOnly).1);
+    }
+
+    #[test]
+    fn water_is_judged_by_school_and_surface() {
+        // work.md: never in the one school, up to 25-30 % in the other [memory]; much water is
+        // sound as a stain on absorbent ground [practice].
+        let cup = |w: f64| [("fluid-pv19", 100.0 - w), ("water", w)];
+        assert!(!of(Water, &cup(1.0), Sealed, MediumOnly).1);
+        assert!(of(Water, &cup(30.0), Sealed, WaterAllowed).1);
+        assert!(!of(Water, &cup(31.0), Sealed, WaterAllowed).1);
+        assert!(of(Water, &cup(80.0), Absorbent, MediumOnly).1);
+    }
+
+    #[test]
+    fn medium_brings_binder_and_water_and_retarder_none() {
+        let (paint, _) = of(Binder, &[("heavy-pb29", 1.0)], Sealed, MediumOnly);
+        let (glaze, kept) =
+            of(Binder, &[("glazing", 9.0), ("heavy-pb29", 1.0)], Sealed, MediumOnly);
+        assert!(glaze > paint && kept);
+        let (medium, _) = of(Binder, &[("glazing", 1.0)], Sealed, MediumOnly);
+        assert!((medium - 1.0).abs() < 1e-12, "clear medium dries to binder alone");
+        let (thinned, _) = of(Binder, &[("heavy-pb29", 1.0), ("water", 1.0)], Sealed, WaterAllowed);
+        assert!((thinned - paint).abs() < 1e-12, "water is gone from the dry film");
+    }
+
+    #[test]
+    fn what_a_material_does_not_say_is_not_guessed() {
+        let mut shelf = starter_shelf().unwrap();
+        shelf.iter_mut().for_each(|m| m.binder = None);
+        let all = Mix::one("heavy-pb29").limits(&shelf, Sealed, MediumOnly);
+        let binder = all.iter().find(|l| l.kind == Binder).unwrap();
+        assert_eq!((binder.share, binder.kept), (None, true));
+    }
+}

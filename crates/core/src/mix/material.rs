@@ -1,0 +1,235 @@
+//! What stands on the shelf.
+
+use super::composition::Composition;
+use crate::words::words;
+use chrono::{DateTime, Utc};
+use serde::{Deserialize, Serialize};
+
+/// What a material is for. The drying model needs only its composition; rules need its kind.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub enum MaterialKind {
+    /// Ordinary or slow-drying paint (told apart by its slow volatile).
+    Paint,
+    /// Clear medium or glazing liquid.
+    Medium,
+    /// Retarder: keeps paint open.
+    Retarder,
+    /// Plain water.
+    Water,
+    /// Primer for the ground.
+    Primer,
+    /// Water-borne varnish, which bonds with the paint.
+    Varnish,
+    /// Varnish carried in solvent, which can be removed.
+    SolventVarnish,
+    /// Another kind, as the studio names it: computed by its numbers alone.
+    Other(String),
+}
+
+impl MaterialKind {
+    /// The kinds with a name of their own, as written in a studio document.
+    pub const NAMED: [(&'static str, MaterialKind); 7] = [
+        ("paint", Self::Paint),
+        ("medium", Self::Medium),
+        ("retarder", Self::Retarder),
+        ("water", Self::Water),
+        ("primer", Self::Primer),
+        ("varnish", Self::Varnish),
+        ("solvent_varnish", Self::SolventVarnish),
+    ];
+
+    /// The kind for a word of a studio document.
+    pub fn from_word(word: &str) -> Self {
+        Self::NAMED
+            .into_iter()
+            .find(|(name, _)| *name == word)
+            .map_or_else(|| Self::Other(word.to_owned()), |(_, kind)| kind)
+    }
+
+    /// The word in a studio document.
+    pub fn word(&self) -> &str {
+        match self {
+            Self::Other(word) => word,
+            known => {
+                Self::NAMED.iter().find(|(_, kind)| kind == known).map_or("other", |(name, _)| name)
+            }
+        }
+    }
+}
+
+words! {
+    /// The line a paint belongs to.
+    Line {
+        /// Thick artists' paint.
+        Heavy = "heavy",
+        /// Pourable artists' paint.
+        Fluid = "fluid",
+        /// Student grade: weaker and more transparent.
+        Student = "student",
+        /// Slow-drying paint.
+        Slow = "slow",
+        /// Ink-thin paint.
+        Airbrush = "airbrush",
+        /// Metallic or iridescent paint.
+        Iridescent = "iridescent",
+    }
+}
+
+words! {
+    /// How much a paint hides.
+    Opacity {
+        /// The layer below shows through.
+        Transparent = "transparent",
+        /// Between the two.
+        SemiOpaque = "semi_opaque",
+        /// It covers.
+        Opaque = "opaque",
+    }
+}
+
+words! {
+    /// The sheen a clear coat dries to.
+    Finish {
+        /// Deepens and saturates.
+        Gloss = "gloss",
+        /// Between gloss and matte.
+        Satin = "satin",
+        /// Scatters light, lightens darks.
+        Matte = "matte",
+    }
+}
+
+/// A colour to draw a material with until its spectrum is known: sRGB, 8 bits each.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct Swatch(pub [u8; 3]);
+
+impl Swatch {
+    /// Reads `#rrggbb`.
+    pub fn from_hex(text: &str) -> Option<Self> {
+        let digits = text.strip_prefix('#')?;
+        if digits.len() != 6 || !digits.bytes().all(|b| b.is_ascii_hexdigit()) {
+            return None;
+        }
+        let value = u32::from_str_radix(digits, 16).ok()?;
+        let [_, r, g, b] = value.to_be_bytes();
+        Some(Self([r, g, b]))
+    }
+
+    /// Writes `#rrggbb`.
+    pub fn to_hex(self) -> String {
+        let [r, g, b] = self.0;
+        format!("#{r:02x}{g:02x}{b:02x}")
+    }
+}
+
+/// An amount that was there at a moment; what was laid since is taken off.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+pub struct Stock {
+    /// How much there was [ml].
+    pub ml: f64,
+    /// When.
+    pub at: DateTime<Utc>,
+}
+
+/// A material with the numbers the computation uses.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Material {
+    /// Name of the material within its studio.
+    pub id: String,
+    /// What the painter calls it.
+    pub name: String,
+    /// What it is for.
+    pub kind: MaterialKind,
+    /// Solids, water and slow volatile by volume, and the pace.
+    pub composition: Composition,
+    /// Polymer alone, volume fraction of the wet material; at most the solids.
+    pub binder: Option<f64>,
+    /// Density [g/ml].
+    pub density_g_ml: Option<f64>,
+    /// A colour to draw it with.
+    pub swatch: Option<Swatch>,
+    /// The line a paint belongs to.
+    pub line: Option<Line>,
+    /// How much it hides.
+    pub opacity: Option<Opacity>,
+    /// The sheen of a medium or varnish.
+    pub finish: Option<Finish>,
+    /// Pigments by Colour Index Generic Name.
+    pub pigments: Vec<String>,
+    /// What can hurt, in plain words.
+    pub hazards: Option<String>,
+    /// Most retarder a mix with it stands [-, by volume], when its label says less than usual.
+    pub most_retarder: Option<f64>,
+    /// Most water a mix with it stands on a sealed surface [-, by volume], likewise.
+    pub most_water: Option<f64>,
+    /// How much there is of it.
+    pub stock: Option<Stock>,
+    /// Where its numbers come from.
+    pub source: Option<String>,
+    /// Put away: kept for the coats it was used in, not offered any more.
+    pub archived: bool,
+}
+
+/// Slow volatile from which a paint counts as slow-drying [-, by volume]. [memory]
+const SLOW_FROM: f64 = 0.20;
+
+/// Colour Index names of pigments with cadmium, cobalt, nickel, manganese or lead; Colour Index
+/// International, as usually listed. [memory]
+const TOXIC: [&str; 24] = [
+    "PR108", "PO20", "PY35", "PY37", "PB28", "PB33", "PB35", "PB36", "PB74", "PG14", "PG19",
+    "PG26", "PG50", "PV14", "PV16", "PV49", "PY40", "PY53", "PY150", "PBr8", "PBk14", "PBk26",
+    "PW1", "PR105",
+];
+
+impl Material {
+    /// A material of which only the composition is known.
+    pub fn new(
+        id: impl Into<String>,
+        name: impl Into<String>,
+        kind: MaterialKind,
+        composition: Composition,
+    ) -> Self {
+        Self {
+            id: id.into(),
+            name: name.into(),
+            kind,
+            composition,
+            binder: None,
+            density_g_ml: None,
+            swatch: None,
+            line: None,
+            opacity: None,
+            finish: None,
+            pigments: Vec::new(),
+            hazards: None,
+            most_retarder: None,
+            most_water: None,
+            stock: None,
+            source: None,
+            archived: false,
+        }
+    }
+
+    /// Whether it is slow-drying paint.
+    pub fn is_slow_paint(&self) -> bool {
+        self.kind == MaterialKind::Paint
+            && (self.composition.glycol() >= SLOW_FROM || self.line == Some(Line::Slow))
+    }
+
+    /// Whether it takes two to three coats to hide what one strong coat would: student grade, or
+    /// transparent.
+    pub fn is_weak_paint(&self) -> bool {
+        self.kind == MaterialKind::Paint
+            && (self.line == Some(Line::Student) || self.opacity == Some(Opacity::Transparent))
+    }
+
+    /// A pigment in it whose dust or spray is poisonous: one it lists, or one its name says.
+    pub fn toxic_pigment(&self) -> Option<&'static str> {
+        let in_name = || self.name.split(|c: char| !c.is_alphanumeric());
+        TOXIC.into_iter().find(|ci| {
+            // PB15:3 is a kind of PB15; the list names what comes before the colon.
+            self.pigments.iter().any(|p| p.split(':').next() == Some(ci))
+                || in_name().any(|word| word == *ci)
+        })
+    }
+}

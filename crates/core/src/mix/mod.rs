@@ -1,0 +1,15 @@
+//! What goes into a cup: parts by volume of materials of the shelf, and what follows from them.
+//!
+//! Volumes are taken to add up; real mixtures of paint and medium shrink by well under 1 %.
+
+mod composition;
+mod limits;
+mod material;
+mod parts;
+mod starter_shelf;
+
+pub use composition::{Composition, MixError};
+pub use limits::{LEAST_BINDER, Limit, LimitKind, MOST_RETARDER, MOST_WATER, Surface, Thinning};
+pub use material::{Finish, Line, Material, MaterialKind, Opacity, Stock, Swatch};
+pub use parts::{Mix, Part, find};
+pub use starter_shelf::starter_shelf;

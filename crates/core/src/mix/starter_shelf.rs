@@ -1,0 +1,144 @@
+//! The shelf a new studio starts with: generic materials, pigments by Colour Index name.
+
+use super::composition::{Composition, MixError};
+use super::material::{Finish, Line, Material, MaterialKind, Opacity, Swatch};
+
+/// Solids, water, slow volatile and binder by volume, and density [g/ml].
+type Numbers = ([f64; 4], f64);
+
+/// Heavy paint: composition drying.md; binder and density usual for such paint. [memory]
+const HEAVY: Numbers = ([0.42, 0.53, 0.05, 0.30], 1.30);
+/// Fluid paint, thinner than heavy. [memory]
+const FLUID: Numbers = ([0.36, 0.59, 0.05, 0.28], 1.18);
+/// Student paint: less pigment, more water. [memory]
+const STUDENT: Numbers = ([0.36, 0.60, 0.04, 0.29], 1.22);
+/// Slow-drying paint: drying.md; binder and density. [memory]
+const SLOW: Numbers = ([0.36, 0.36, 0.28, 0.26], 1.25);
+/// Airbrush paint, ink-thin. [memory]
+const AIRBRUSH: Numbers = ([0.22, 0.72, 0.06, 0.18], 1.08);
+/// Iridescent paint: flakes in much binder. [memory]
+const IRIDESCENT: Numbers = ([0.38, 0.57, 0.05, 0.33], 1.15);
+/// A varnish carried in solvent: its solvent leaves fast, as water does here. [memory]
+const SOLVENT: Numbers = ([0.28, 0.72, 0.00, 0.28], 0.87);
+
+use Finish::{Gloss, Matte, Satin};
+use Opacity::{Opaque, SemiOpaque, Transparent};
+
+/// Id, name, line, numbers, opacity, pigments, swatch (colour over white: colour.md and the usual
+/// look of the pigment, [memory]).
+type PaintRow =
+    (&'static str, &'static str, Line, Numbers, Opacity, &'static [&'static str], &'static str);
+
+#[rustfmt::skip]
+const PAINTS: &[PaintRow] = &[
+    ("heavy-pw6", "Titanium white PW6, heavy", Line::Heavy, HEAVY, Opaque, &["PW6"], "#f3f3ef"),
+    ("heavy-pw4", "Zinc white PW4, heavy", Line::Heavy, HEAVY, Transparent, &["PW4"], "#ecece8"),
+    ("heavy-pbk9", "Bone black PBk9, heavy", Line::Heavy, HEAVY, SemiOpaque, &["PBk9"], "#2a2926"),
+    ("heavy-grey3", "Neutral grey PW6 PBk9, dark", Line::Heavy, HEAVY, Opaque, &["PW6", "PBk9"], "#5e5e5b"),
+    ("heavy-grey6", "Neutral grey PW6 PBk9, light", Line::Heavy, HEAVY, Opaque, &["PW6", "PBk9"], "#8f8f8a"),
+    ("heavy-pbr7", "Burnt earth PBr7, heavy", Line::Heavy, HEAVY, SemiOpaque, &["PBr7"], "#803c22"),
+    ("heavy-py42", "Yellow ochre PY42, heavy", Line::Heavy, HEAVY, Opaque, &["PY42"], "#c4923e"),
+    ("heavy-py74", "Yellow PY74, heavy", Line::Heavy, HEAVY, SemiOpaque, &["PY74"], "#face1e"),
+    ("heavy-pr254", "Red PR254, heavy", Line::Heavy, HEAVY, Opaque, &["PR254"], "#c42022"),
+    ("heavy-pb29", "Ultramarine PB29, heavy", Line::Heavy, HEAVY, Transparent, &["PB29"], "#263496"),
+    ("heavy-pg7", "Phthalo green PG7, heavy", Line::Heavy, HEAVY, Transparent, &["PG7"], "#04503e"),
+    ("heavy-pr101", "Red iron oxide PR101, heavy", Line::Heavy, HEAVY, Opaque, &["PR101"], "#8c3526"),
+    ("fluid-pv19", "Quinacridone PV19, fluid", Line::Fluid, FLUID, Transparent, &["PV19"], "#aa1446"),
+    ("fluid-pb15", "Phthalo blue PB15:3, fluid", Line::Fluid, FLUID, Transparent, &["PB15:3"], "#0a3c82"),
+    ("fluid-py150", "Nickel azo PY150, fluid", Line::Fluid, FLUID, Transparent, &["PY150"], "#d69614"),
+    ("fluid-pbk7", "Carbon black PBk7, fluid", Line::Fluid, FLUID, Opaque, &["PBk7"], "#1f1f20"),
+    ("student-pw6", "Titanium white PW6, student", Line::Student, STUDENT, SemiOpaque, &["PW6"], "#eeeeea"),
+    ("student-pb29", "Ultramarine PB29, student", Line::Student, STUDENT, Transparent, &["PB29"], "#3a479f"),
+    ("student-pr254", "Red PR254, student", Line::Student, STUDENT, SemiOpaque, &["PR254"], "#c93a38"),
+    ("slow-pb29", "Ultramarine PB29, slow-drying", Line::Slow, SLOW, Transparent, &["PB29"], "#26348c"),
+    ("slow-pbr7", "Burnt earth PBr7, slow-drying", Line::Slow, SLOW, SemiOpaque, &["PBr7"], "#7a3a22"),
+    ("airbrush-pw6", "Titanium white PW6, airbrush", Line::Airbrush, AIRBRUSH, SemiOpaque, &["PW6"], "#efefeb"),
+    ("airbrush-pbk7", "Carbon black PBk7, airbrush", Line::Airbrush, AIRBRUSH, SemiOpaque, &["PBk7"], "#2b2b2c"),
+    ("iridescent-pw20", "Pearl PW20 PW6, iridescent", Line::Iridescent, IRIDESCENT, Transparent, &["PW20", "PW6"], "#d8d5c9"),
+];
+
+/// Id, name, kind, numbers, finish, swatch.
+type ClearRow = (&'static str, &'static str, &'static str, Numbers, Option<Finish>, &'static str);
+
+/// Compositions of glazing liquid, matte medium and retarder: drying.md; the others are usual for
+/// such a product. [memory]
+#[rustfmt::skip]
+const CLEAR: &[ClearRow] = &[
+    ("glazing", "Glazing liquid", "medium", ([0.31, 0.54, 0.15, 0.31], 1.03), Some(Gloss), "#dcd8cc"),
+    ("matte-medium", "Matte medium", "medium", ([0.36, 0.61, 0.03, 0.30], 1.06), Some(Matte), "#dad9d4"),
+    ("gloss-medium", "Gloss medium", "medium", ([0.38, 0.59, 0.03, 0.38], 1.03), Some(Gloss), "#dfddd6"),
+    ("fast-glazing", "Fast glazing medium", "medium", ([0.33, 0.63, 0.04, 0.33], 1.03), Some(Gloss), "#dcdace"),
+    ("soft-gel", "Soft gel", "medium", ([0.40, 0.57, 0.03, 0.40], 1.04), Some(Gloss), "#e0ded7"),
+    ("airbrush-medium", "Airbrush medium", "medium", ([0.20, 0.75, 0.05, 0.20], 1.02), Some(Gloss), "#e0e0da"),
+    ("flow-aid", "Flow aid", "flow_aid", ([0.00, 0.95, 0.05, 0.00], 1.00), None, "#e4e6e4"),
+    ("retarder", "Retarder", "retarder", ([0.00, 0.20, 0.80, 0.00], 1.04), None, "#e4e2dc"),
+    ("water", "Water", "water", ([0.00, 1.00, 0.00, 0.00], 1.00), None, "#e6e8e8"),
+    ("primer", "Acrylic primer, white", "primer", ([0.45, 0.52, 0.03, 0.22], 1.42), None, "#efeeea"),
+    ("primer-clear", "Acrylic primer, clear with tooth", "primer", ([0.40, 0.57, 0.03, 0.28], 1.15), None, "#dddbd3"),
+    ("varnish-gloss", "Water-borne varnish, gloss", "varnish", ([0.33, 0.62, 0.05, 0.33], 1.03), Some(Gloss), "#d9d5c6"),
+    ("varnish-satin", "Water-borne varnish, satin", "varnish", ([0.33, 0.62, 0.05, 0.31], 1.04), Some(Satin), "#d8d5c8"),
+    ("varnish-matte", "Water-borne varnish, matte", "varnish", ([0.33, 0.62, 0.05, 0.29], 1.05), Some(Matte), "#d6d4cb"),
+    ("solvent-gloss", "Removable solvent varnish, gloss", "solvent_varnish", SOLVENT, Some(Gloss), "#d8d2be"),
+    ("solvent-satin", "Removable solvent varnish, satin", "solvent_varnish", SOLVENT, Some(Satin), "#d7d2c2"),
+    ("solvent-matte", "Removable solvent varnish, matte", "solvent_varnish", SOLVENT, Some(Matte), "#d5d1c5"),
+];
+
+/// Where the numbers of the starter shelf come from.
+const SOURCE: &str =
+    "[memory] usual for a generic product; replace by the product's own data sheet";
+
+/// What can hurt about a clear material, in plain words.
+fn hazards_of(kind: &MaterialKind) -> Option<&'static str> {
+    match kind {
+        MaterialKind::SolventVarnish => Some(
+            "Solvent: flammable, harmful to breathe. Ventilate, keep flame and spark away, wear a \
+             suitable respirator, read the safety data sheet.",
+        ),
+        MaterialKind::Retarder => {
+            Some("Glycol: keep it off skin and eyes; read the safety data sheet.")
+        }
+        _ => None,
+    }
+}
+
+fn material(
+    (id, name): (&str, &str),
+    kind: MaterialKind,
+    ([solids, water, glycol, binder], density): Numbers,
+    swatch: &str,
+) -> Result<Material, MixError> {
+    Ok(Material {
+        binder: Some(binder),
+        density_g_ml: Some(density),
+        swatch: Swatch::from_hex(swatch),
+        hazards: hazards_of(&kind).map(Into::into),
+        source: Some(SOURCE.into()),
+        ..Material::new(id, name, kind, Composition::try_new(solids, water, glycol)?)
+    })
+}
+
+/// The starter shelf.
+///
+/// # Errors
+/// [`MixError`] when a row of the table is not a composition; a test holds that none is.
+pub fn starter_shelf() -> Result<Vec<Material>, MixError> {
+    let paints = PAINTS.iter().map(|(id, name, line, numbers, opacity, pigments, swatch)| {
+        let mut paint = material((id, name), MaterialKind::Paint, *numbers, swatch)?;
+        paint.line = Some(*line);
+        paint.opacity = Some(*opacity);
+        paint.pigments = pigments.iter().map(|p| (*p).to_owned()).collect();
+        paint.hazards = paint.toxic_pigment().map(|pigment| {
+            format!(
+                "{pigment} is poisonous as dust or spray: never dry-sand or spray it; read the \
+                 safety data sheet."
+            )
+        });
+        Ok(paint)
+    });
+    let clear = CLEAR.iter().map(|(id, name, kind, numbers, finish, swatch)| {
+        let mut clear = material((id, name), MaterialKind::from_word(kind), *numbers, swatch)?;
+        clear.finish = *finish;
+        Ok(clear)
+    });
+    paints.chain(clear).collect()
+}

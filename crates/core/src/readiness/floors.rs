@@ -1,0 +1,110 @@
+//! Waiting times of the schools: before the first sealing coat, and between sealing coats.
+
+use super::wait::WaitReason;
+use crate::mix::MaterialKind;
+use crate::picture::Step;
+use crate::studio::{Slowed, Studio, Waiting};
+use chrono::{DateTime, Duration, Utc};
+
+/// Shortest wait between two varnish coats [min]. [practice] an hour at least
+const VARNISH_GAP_MIN: i64 = 60;
+/// Shortest wait between two varnish coats. [practice] an hour at least
+pub const VARNISH_GAP: Duration = Duration::minutes(VARNISH_GAP_MIN);
+/// Shortest wait from a water-borne sealing coat to a solvent varnish over it. [practice] three to
+/// four days; three is the floor
+pub const SOLVENT_GAP: Duration = Duration::days(3);
+
+/// What was painted below a seal, as far as waiting is concerned: the last paint, and what in all of
+/// it makes every school wait longer. The one place that adds it up.
+///
+/// ```
+/// use ulvek_core::readiness::Painted;
+/// use ulvek_core::studio::Waiting;
+/// assert_eq!(Painted::default().seal_from(Waiting::Brisk), None, "nothing is painted");
+/// ```
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]
+pub struct Painted {
+    last: Option<DateTime<Utc>>,
+    slowed: Slowed,
+}
+
+impl Painted {
+    /// Adds a step done at `at`. What seals is no paint.
+    pub fn add(&mut self, studio: &Studio, step: &Step, at: DateTime<Utc>) {
+        if step.kind.leaves_film() && !step.kind.seals() {
+            self.last = self.last.max(Some(at));
+            self.slowed = self.slowed.max(studio.slowed_by(step));
+        }
+    }
+
+    /// All of `steps`, each with when it was or will be done.
+    pub fn of<'a>(
+        studio: &Studio,
+        steps: impl IntoIterator<Item = (&'a Step, DateTime<Utc>)>,
+    ) -> Self {
+        let mut painted = Self::default();
+        for (step, at) in steps {
+            painted.add(studio, step, at);
+        }
+        painted
+    }
+
+    /// What in it makes every school wait longer.
+    pub const fn slowed(&self) -> Slowed {
+        self.slowed
+    }
+
+    /// When the last paint was laid.
+    pub const fn last(&self) -> Option<DateTime<Utc>> {
+        self.last
+    }
+
+    /// How long a school waits after the last of it.
+    pub fn floor(&self, waiting: Waiting) -> Duration {
+        waiting.floor(self.slowed)
+    }
+
+    /// From when the school's waiting time is over; `None` when nothing is painted.
+    pub fn seal_from(&self, waiting: Waiting) -> Option<DateTime<Utc>> {
+        self.last.map(|last| last + self.floor(waiting))
+    }
+
+    /// What decides the length of the wait.
+    pub const fn reason(&self) -> WaitReason {
+        match self.slowed {
+            Slowed::No => WaitReason::School,
+            Slowed::Retarder => WaitReason::Retarder,
+            Slowed::SlowPaint => WaitReason::SlowPaint,
+        }
+    }
+}
+
+/// From when a varnish coat may follow one laid at `laid`: the brisk school waits an hour, the
+/// others until the next day.
+pub fn between_varnish(studio: &Studio, laid: DateTime<Utc>) -> DateTime<Utc> {
+    let hour = laid + VARNISH_GAP;
+    match studio.schools.waiting {
+        Waiting::Brisk => hour,
+        Waiting::Standard | Waiting::Patient => hour.max(studio.hours.next_day(laid)),
+    }
+}
+
+/// Whether `above` is solvent varnish over a water-borne coat.
+pub fn solvent_over_water(studio: &Studio, below: &Step, above: &Step) -> bool {
+    let solvent = |step| studio.holds(step, &MaterialKind::SolventVarnish);
+    solvent(above) && !solvent(below)
+}
+
+/// The gap between two sealing coats, in words.
+pub fn gap_said(studio: &Studio, below: &Step, above: &Step) -> String {
+    if solvent_over_water(studio, below, above) {
+        let days = SOLVENT_GAP.num_days();
+        return format!("{days} to {} days after the water-borne coat below", days + 1);
+    }
+    match studio.schools.waiting {
+        Waiting::Brisk => "an hour after the coat below, at least".into(),
+        Waiting::Standard | Waiting::Patient => {
+            "the day after the coat below; an hour at the very least".into()
+        }
+    }
+}

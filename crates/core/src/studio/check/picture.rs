@@ -1,0 +1,112 @@
+//! Pictures and their steps.
+
+use super::shelf::check_mix;
+use super::{MOST_ASIDE, MOST_SEALED, MOST_STEPS, day, each, moment, moment_if, number, number_if};
+use crate::cup::CupError;
+use crate::picture::{DEEPEST_EDGE_CM, MOST_COATS, SealRecord, Step, VarnishChoice, check_chain};
+use crate::quantity::{
+    Absorbency, Checked, Fault, Grams, Minutes, Share, Side, Weight, WetFilm, at_most, check_line,
+};
+use crate::studio::Studio;
+
+impl Studio {
+    /// Holds that picture `p` may be, on the shelf of the studio; places are those in the picture.
+    ///
+    /// # Errors
+    /// [`Fault`] of the first place that does not fit.
+    pub fn check_picture(&self, p: usize) -> Checked {
+        let picture = &self.pictures[p];
+        at_most("steps", picture.steps.len(), MOST_STEPS, "steps")?;
+        each("steps", &picture.steps, |step| check_step(self, step))?;
+        check_line("id", &picture.id)?;
+        check_line("title", &picture.title)?;
+        number("width_cm", Side::RANGE, picture.width_cm)?;
+        number("height_cm", Side::RANGE, picture.height_cm)?;
+        number("weight", Weight::RANGE, picture.weight)?;
+        picture.due.map_or(Ok(()), |due| day("due", due))?;
+        number("ground.absorbs_um", Absorbency::RANGE, picture.absorbs_um)?;
+        if let Some(own) = &picture.thinning {
+            check_line("thinning.reason", &own.reason)?;
+        }
+        at_most("set_aside", picture.set_aside.len(), MOST_ASIDE, "findings")?;
+        each("set_aside", &picture.set_aside, |aside| {
+            check_line("rule", &aside.rule)?;
+            check_line("step", &aside.step)?;
+            check_line("reason", &aside.reason)?;
+            moment("at", aside.at)
+        })?;
+        check_seal(&picture.seal).map_err(|fault| fault.within("seal"))?;
+        check_chain(picture).map_err(|e| Fault::new(format!("steps[{}]", e.step()), e))
+    }
+}
+
+pub(super) fn check_step(studio: &Studio, step: &Step) -> Checked {
+    check_mix(&step.mix, &studio.materials)?;
+    if let Some(id) = &step.tub {
+        let tub = studio
+            .tub(id)
+            .ok_or_else(|| Fault::new("tub", format!("no tub \"{id}\" is on the shelf")))?;
+        if !tub.mix.same_as(&step.mix) {
+            let why = format!("the mix is not what is in the tub \"{}\"", tub.name);
+            return Err(Fault::new("tub", why));
+        }
+    }
+    check_line("id", &step.id)?;
+    step.name.as_deref().map_or(Ok(()), |name| check_line("name", name))?;
+    number("hands_on_min", Minutes::RANGE, step.hands_on_min)?;
+    number_if("wet_film_um", WetFilm::RANGE, step.wet_film_um)?;
+    number("share_of_area", Share::RANGE, step.share_of_area)?;
+    number_if("earliest_gap_min", Minutes::RANGE, step.earliest_gap_min)?;
+    number_if("loss", Share::RANGE, step.loss)?;
+    number_if("cup_g", Grams::RANGE, step.cup_g)?;
+    for (place, at) in
+        [("not_before", step.not_before), ("pinned_at", step.pinned_at), ("laid_at", step.laid_at)]
+    {
+        moment_if(place, at)?;
+    }
+    if step.loss.is_some_and(|loss| loss >= 1.0) {
+        return Err(Fault::new("loss", CupError::AllLost));
+    }
+    step.coat(&studio.materials).map(|_| ()).map_err(|e| {
+        let place = if step.wet_film_um.is_none() { "wet_film_um" } else { "mix" };
+        Fault::new(place, e)
+    })
+}
+
+fn check_seal(seal: &SealRecord) -> Checked {
+    if let Some(choice) = &seal.choice {
+        check_choice(choice).map_err(|fault| fault.within("choice"))?;
+    }
+    moment_if("inspected_at", seal.inspected_at)?;
+    at_most("anyway", seal.anyway.len(), MOST_SEALED, "entries")?;
+    each("anyway", &seal.anyway, |anyway| {
+        moment("at", anyway.at)?;
+        check_line("step", &anyway.step)?;
+        check_line("reason", &anyway.reason)?;
+        at_most("against", anyway.against.len(), MOST_SEALED, "conditions")?;
+        anyway.against.iter().try_for_each(|c| check_line("against", c))
+    })?;
+    at_most("troubles", seal.troubles.len(), MOST_SEALED, "entries")?;
+    each("troubles", &seal.troubles, |found| {
+        moment("at", found.at)?;
+        check_line("step", &found.step)
+    })
+}
+
+/// Holds that a choice of varnish may be by itself; whether it suits a picture is the plan's to say.
+///
+/// # Errors
+/// [`Fault`] of the first place that does not fit.
+pub fn check_choice(choice: &VarnishChoice) -> Checked {
+    if !(1..=MOST_COATS).contains(&choice.coats) {
+        let why = format!("coats must be from 1 to {MOST_COATS}, not {}", choice.coats);
+        return Err(Fault::new("coats", why));
+    }
+    if !(0.0..=DEEPEST_EDGE_CM).contains(&choice.edge_cm) {
+        let why =
+            format!("the edge must be from 0 to {DEEPEST_EDGE_CM} cm deep, not {}", choice.edge_cm);
+        return Err(Fault::new("edge_cm", format!("{why} cm")));
+    }
+    let reason = choice.isolation_reason.as_deref();
+    reason.map_or(Ok(()), |reason| check_line("isolation_reason", reason))
+}

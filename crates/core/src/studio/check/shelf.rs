@@ -1,0 +1,137 @@
+//! Materials, tubs and own ways of working.
+
+use super::picture::check_step;
+use super::{
+    MOST_CHECKS, MOST_DAYS, MOST_ENTRIES, MOST_PIGMENTS, MOST_STEPS, each, moment, number,
+    number_if, unique,
+};
+use crate::cup::amounts;
+use crate::mix::{Material, Mix, Stock, find};
+use crate::picture::{Picture, check_chain};
+use crate::quantity::{
+    Checked, Density, Fault, Millilitres, Pace, Parts, Share, at_most, check_line, check_text,
+};
+use crate::studio::{OwnWay, Studio, Tub};
+
+/// By how much the binder may pass the solids it is a part of [-]: data sheets have two digits.
+/// [practice]
+const TWO_DIGITS: f64 = 0.011;
+
+impl Studio {
+    /// Holds that its shelf may be, and that the pictures find on it what they use.
+    ///
+    /// # Errors
+    /// [`Fault`] of the first place that does not fit.
+    pub fn check_shelf(&self) -> Checked {
+        let lists = [
+            ("materials", self.materials.len()),
+            ("tubs", self.tubs.len()),
+            ("ways", self.ways.len()),
+        ];
+        for (list, count) in lists {
+            at_most(list, count, MOST_ENTRIES, "entries")?;
+        }
+        each("materials", &self.materials, check_material)?;
+        unique("materials", self.materials.iter().map(|m| m.id.as_str()))?;
+        each("tubs", &self.tubs, |tub| check_tub(self, tub))?;
+        unique("tubs", self.tubs.iter().map(|t| t.id.as_str()))?;
+        each("ways", &self.ways, |way| check_way(self, way))?;
+        unique("ways", self.ways.iter().map(|w| w.id.as_str()))?;
+        self.check_used()
+    }
+
+    /// What the pictures use is on the shelf: material by material and tub by tub.
+    fn check_used(&self) -> Checked {
+        let steps = self.pictures.iter().flat_map(|p| p.steps.iter().map(move |s| (p, s)));
+        for (picture, step) in steps {
+            let used = || format!("is used in {} of \"{}\"", step.title(), picture.title);
+            let missing = step.mix.iter().find(|p| self.material(&p.material).is_none());
+            if let Some(part) = missing {
+                let why = format!(
+                    "\"{}\" {}: put it away instead of taking it out",
+                    part.material,
+                    used()
+                );
+                return Err(Fault::new("materials", why));
+            }
+            if let Some(tub) = step.tub.as_deref().filter(|id| self.tub(id).is_none()) {
+                let why = format!("the tub \"{tub}\" {}: put it away instead", used());
+                return Err(Fault::new("tubs", why));
+            }
+        }
+        Ok(())
+    }
+}
+
+/// Holds that the parts of a mix are on the shelf and may be.
+pub(super) fn check_mix(mix: &Mix, shelf: &[Material]) -> Checked {
+    each("mix", mix, |part| {
+        if find(shelf, &part.material).is_none() {
+            let why = format!("no material \"{}\" is on the shelf", part.material);
+            return Err(Fault::new("material", why));
+        }
+        number("parts", Parts::RANGE, part.parts)
+    })
+}
+
+fn check_material(material: &Material) -> Checked {
+    check_line("id", &material.id)?;
+    check_line("name", &material.name)?;
+    check_line("kind", material.kind.word())?;
+    number("pace", Pace::RANGE, material.composition.pace())?;
+    number_if("binder", Share::RANGE, material.binder)?;
+    if material.binder.is_some_and(|b| b > material.composition.solids() + TWO_DIGITS) {
+        return Err(Fault::new("binder", "is more than the solids it is a part of"));
+    }
+    number_if("density_g_ml", Density::RANGE, material.density_g_ml)?;
+    number_if("most_retarder", Share::RANGE, material.most_retarder)?;
+    number_if("most_water", Share::RANGE, material.most_water)?;
+    at_most("pigments", material.pigments.len(), MOST_PIGMENTS, "pigments")?;
+    for (i, pigment) in material.pigments.iter().enumerate() {
+        check_line(&format!("pigments[{i}]"), pigment)?;
+    }
+    check_text("hazards", material.hazards.as_deref().unwrap_or_default())?;
+    check_text("source", material.source.as_deref().unwrap_or_default())?;
+    material.stock.map_or(Ok(()), |stock| check_stock("stock", &stock))
+}
+
+fn check_stock(place: &str, stock: &Stock) -> Checked {
+    number(&format!("{place}.ml"), Millilitres::RANGE, stock.ml)?;
+    moment(&format!("{place}.at"), stock.at)
+}
+
+fn check_tub(studio: &Studio, tub: &Tub) -> Checked {
+    check_line("id", &tub.id)?;
+    check_line("name", &tub.name)?;
+    moment("mixed_at", tub.mixed_at)?;
+    number("mixed_ml", Millilitres::RANGE, tub.mixed_ml)?;
+    check_mix(&tub.mix, &studio.materials)?;
+    amounts(&tub.mix, tub.mixed_ml, &studio.materials).map_err(|e| Fault::new("mix", e))?;
+    check_stock("level", &tub.level)?;
+    at_most("checks", tub.checks.len(), MOST_CHECKS, "looks")?;
+    each("checks", &tub.checks, |look| moment("at", look.at))?;
+    match tub.keeps_days {
+        Some(days) if !(0.0..=MOST_DAYS).contains(&days) => {
+            Err(Fault::new("keeps_days", format!("must be from 0 to {MOST_DAYS} days, not {days}")))
+        }
+        _ => Ok(()),
+    }
+}
+
+fn check_way(studio: &Studio, way: &OwnWay) -> Checked {
+    check_line("id", &way.id)?;
+    check_line("name", &way.name)?;
+    check_line("why", &way.why)?;
+    at_most("steps", way.steps.len(), MOST_STEPS, "steps")?;
+    each("steps", &way.steps, |step| {
+        check_step(studio, step)?;
+        if step.laid_at.is_some() {
+            let why = "a way of working is a plan: nothing in it is laid";
+            return Err(Fault::new("laid_at", why));
+        }
+        Ok(())
+    })?;
+    // The size does not matter: only what stands on what.
+    check_chain(&Picture::new(way.id.clone(), (30.0, 40.0), way.steps.clone()))
+        .map_err(|e| Fault::new(format!("steps[{}]", e.step()), e))
+}

@@ -1,0 +1,135 @@
+//! A whole studio, checked: what the computation works on.
+
+use super::daylight;
+use super::hours::StudioHours;
+use super::room::RoomAhead;
+use super::schools::{Schools, Slowed};
+use super::tub::Tub;
+use crate::air::AirSeries;
+use crate::mix::{self, Material, MaterialKind, Thinning};
+use crate::picture::{CoatFault, LaidCoat, Picture, Step};
+
+/// A studio with its shelf and its pictures.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Studio {
+    /// Name of the studio.
+    pub name: String,
+    /// When the painter works.
+    pub hours: StudioHours,
+    /// Places where wet work can lie flat.
+    pub flat_places: u32,
+    /// Minutes to set up or mix for a change of picture or mix.
+    pub setup_min: f64,
+    /// Where the studio stands, when colour is judged by daylight only.
+    pub daylight: Option<daylight::Place>,
+    /// The painter's schools.
+    pub schools: Schools,
+    /// The room's air; times are seconds of the Unix epoch.
+    pub air: AirSeries,
+    /// How the room is looked ahead at.
+    pub room: RoomAhead,
+    /// The shelf.
+    pub materials: Vec<Material>,
+    /// Pre-mixed colour.
+    pub tubs: Vec<Tub>,
+    /// The painter's own ways of working.
+    pub ways: Vec<OwnWay>,
+    /// The pictures.
+    pub pictures: Vec<Picture>,
+    /// The order of work that was settled on; empty means what can start first. Steps that are not
+    /// in it come right after the step before them.
+    pub order: Vec<OrderEntry>,
+}
+
+/// One entry of an order of work.
+#[derive(Debug, Clone, PartialEq, Eq, Hash)]
+pub struct OrderEntry {
+    /// The picture's name within the studio.
+    pub picture: String,
+    /// The step's name within the picture.
+    pub step: String,
+}
+
+/// A way of working that a painter saved.
+#[derive(Debug, Clone, PartialEq)]
+pub struct OwnWay {
+    /// Its name within the studio.
+    pub id: String,
+    /// What the painter calls it.
+    pub name: String,
+    /// Why one works like this.
+    pub why: String,
+    /// Its steps, none of them laid.
+    pub steps: Vec<Step>,
+}
+
+impl Studio {
+    /// The material named `id`.
+    pub fn material(&self, id: &str) -> Option<&Material> {
+        mix::find(&self.materials, id)
+    }
+
+    /// A studio with the usual settings, an empty shelf and no pictures.
+    pub fn new(name: impl Into<String>, hours: StudioHours, air: AirSeries) -> Self {
+        Self {
+            name: name.into(),
+            hours,
+            flat_places: 1,
+            setup_min: 10.0, // [practice] a cup mixed and a brush wetted
+            daylight: None,
+            schools: Schools::default(),
+            air,
+            room: RoomAhead::default(),
+            materials: Vec::new(),
+            tubs: Vec::new(),
+            ways: Vec::new(),
+            pictures: Vec::new(),
+            order: Vec::new(),
+        }
+    }
+
+    /// The school of thinning a picture is judged by: its own, or the studio's.
+    pub fn thinning(&self, picture: &Picture) -> Thinning {
+        picture.thinning.as_ref().map_or(self.schools.thinning, |own| own.school)
+    }
+
+    /// What in the mix of `step` makes the schools wait longer before varnish.
+    pub fn slowed_by(&self, step: &Step) -> Slowed {
+        let slows = |m: &Material| match m.kind {
+            _ if m.is_slow_paint() => Slowed::SlowPaint,
+            MaterialKind::Retarder => Slowed::Retarder,
+            _ => Slowed::No,
+        };
+        step.mix.materials(&self.materials).map(slows).max().unwrap_or_default()
+    }
+
+    /// Whether anything of `kind` is in the mix of `step`.
+    pub fn holds(&self, step: &Step, kind: &MaterialKind) -> bool {
+        step.mix.holds(&self.materials, kind)
+    }
+
+    /// The coats of picture `p` that are laid, in order of time.
+    ///
+    /// # Errors
+    /// [`CoatFault`] of the first that cannot be computed.
+    pub fn laid_coats(&self, p: usize) -> Result<Vec<LaidCoat>, CoatFault> {
+        self.pictures[p].laid_coats(&self.materials)
+    }
+
+    /// The tub named `id`.
+    pub fn tub(&self, id: &str) -> Option<&Tub> {
+        self.tubs.iter().find(|t| t.id == id)
+    }
+
+    /// Whether a picture, a tub or a way of working names the material `id`.
+    pub fn uses(&self, id: &str) -> bool {
+        self.pictures.iter().flat_map(|p| &p.steps).any(|s| s.mix.names(id))
+            || self.tubs.iter().any(|t| t.mix.names(id))
+            || self.ways.iter().flat_map(|w| &w.steps).any(|s| s.mix.names(id))
+    }
+
+    /// Whether a picture was or is to be painted from the tub `id`.
+    pub fn uses_tub(&self, id: &str) -> bool {
+        self.pictures.iter().flat_map(|p| &p.steps).any(|s| s.tub.as_deref() == Some(id))
+    }
+}

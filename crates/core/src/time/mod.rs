@@ -1,0 +1,81 @@
+//! The one way between instants, seconds of the Unix epoch and minutes of work.
+//!
+//! Films are followed in seconds as `f64`; painters are told instants. Nothing else converts.
+
+use chrono::{DateTime, Duration, TimeZone, Utc};
+
+/// Seconds of a minute [s].
+pub const MINUTE_S: f64 = 60.0; // definition
+/// Seconds of an hour [s].
+pub const HOUR_S: f64 = 3600.0; // definition
+/// Seconds of a day [s].
+pub const DAY_S: f64 = 86_400.0; // definition
+
+/// Seconds of the Unix epoch [s], to the microsecond.
+///
+/// ```
+/// use ulvek_core::time::{instant, seconds};
+/// let at = "2027-01-15T17:00:00.5Z".parse().unwrap();
+/// assert_eq!(seconds(at).fract(), 0.5);
+/// assert!(instant(seconds(at)) > at, "never early");
+/// ```
+pub fn seconds(at: DateTime<Utc>) -> f64 {
+    at.timestamp_micros() as f64 / 1e6
+}
+
+/// The instant `t` [s] after the Unix epoch, to the second and never early.
+pub fn instant(t: f64) -> DateTime<Utc> {
+    whole_instant(t.ceil() as i64)
+}
+
+/// The instant `t` [s] after the Unix epoch, to the microsecond: the way back from [`seconds`].
+pub fn exact_instant(t: f64) -> DateTime<Utc> {
+    DateTime::from_timestamp_micros((t * 1e6).round() as i64).unwrap_or(DateTime::<Utc>::MAX_UTC)
+}
+
+/// Whole seconds of the Unix epoch [s], rounded up.
+pub fn whole_seconds(at: DateTime<Utc>) -> i64 {
+    at.timestamp() + i64::from(at.timestamp_subsec_nanos() > 0)
+}
+
+/// The instant of a whole second of the Unix epoch [s].
+pub fn whole_instant(second: i64) -> DateTime<Utc> {
+    Utc.timestamp_opt(second, 0).single().unwrap_or(DateTime::<Utc>::MAX_UTC)
+}
+
+/// Up to the full minute [s]: nobody starts a coat at 18:44:17.
+pub const fn full_minute(second: i64) -> i64 {
+    second + (-second).rem_euclid(60)
+}
+
+/// Minutes [min] as whole seconds [s].
+pub fn minutes_s(min: f64) -> i64 {
+    (min * MINUTE_S).round() as i64
+}
+
+/// Minutes [min] as a length of time, to the second.
+pub fn minutes(min: f64) -> Duration {
+    Duration::seconds(minutes_s(min))
+}
+
+/// Minutes from `from` to `to` [min]; negative when `to` is before.
+pub fn minutes_between(from: DateTime<Utc>, to: DateTime<Utc>) -> f64 {
+    (to - from).num_seconds() as f64 / MINUTE_S
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use proptest::prelude::*;
+
+    proptest! {
+        #[test]
+        fn seconds_and_back_is_the_same_microsecond(micros in 946_684_800_000_000i64..4_102_444_800_000_000) {
+            // The table of dates, 2000 to 2099: every microsecond of it is told apart by an f64.
+            let at = DateTime::from_timestamp_micros(micros).unwrap();
+            prop_assert_eq!(exact_instant(seconds(at)), at);
+            prop_assert!(instant(seconds(at)) >= at && instant(seconds(at)) - at < Duration::seconds(1));
+            prop_assert!((whole_instant(whole_seconds(at)) - at).num_seconds() == 0);
+        }
+    }
+}

@@ -1,0 +1,272 @@
+//! A picture with its steps: shape, reading and writing.
+
+use super::fields::{line, local, utc};
+use super::seal::SealDoc;
+use super::words;
+use chrono::{DateTime, FixedOffset, NaiveDate};
+use chrono_tz::Tz;
+use schemars::JsonSchema;
+use serde::{Deserialize, Serialize};
+use ulvek_core::mix::{Mix, Part, Thinning};
+use ulvek_core::picture::{Need, Picture, SealRecord, SetAside, Step, StepKind, ThinningChoice};
+use utoipa::ToSchema;
+
+/// A picture.
+#[derive(Debug, Clone, Serialize, Deserialize, JsonSchema, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct PictureDoc {
+    /// Its name in the document.
+    pub id: String,
+    /// Title.
+    pub title: String,
+    /// Width [cm].
+    pub width_cm: f64,
+    /// Height [cm].
+    pub height_cm: f64,
+    /// Weight against other pictures; 1 when not said.
+    #[serde(default = "one")]
+    pub weight: f64,
+    /// The day it must be ready.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub due: Option<NaiveDate>,
+    /// The ground; sealed when not said.
+    #[serde(default)]
+    pub ground: GroundDoc,
+    /// The steps in order.
+    #[serde(default)]
+    pub steps: Vec<StepDoc>,
+    /// Another school of thinning than the studio's, and why.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub thinning: Option<ThinningDoc>,
+    /// Findings that were set aside.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub set_aside: Vec<SetAsideDoc>,
+    /// How it is sealed, and what was seen and decided on the way.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub seal: Option<SealDoc>,
+}
+
+/// Another school of thinning for one picture.
+#[derive(Debug, Clone, Serialize, Deserialize, JsonSchema, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct ThinningDoc {
+    /// The school.
+    #[schemars(schema_with = "words::json::thinning")]
+    #[schema(schema_with = words::api::thinning)]
+    pub school: Thinning,
+    /// Why, in the painter's words.
+    pub reason: String,
+}
+
+/// A finding that was set aside.
+#[derive(Debug, Clone, Serialize, Deserialize, JsonSchema, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct SetAsideDoc {
+    /// The rule's name.
+    pub rule: String,
+    /// The step's name within the picture.
+    pub step: String,
+    /// Why, in the painter's words.
+    pub reason: String,
+    /// When.
+    pub at: DateTime<FixedOffset>,
+}
+
+const fn one() -> f64 {
+    1.0
+}
+
+/// What the picture is painted on.
+#[derive(Debug, Clone, Default, Serialize, Deserialize, JsonSchema, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct GroundDoc {
+    /// Water it can take up [um]: 0 sealed, 10 primed panel, 20 primed canvas, 60 paper, 100 raw.
+    #[serde(default)]
+    pub absorbs_um: f64,
+}
+
+/// A step on a picture.
+#[derive(Debug, Clone, Serialize, Deserialize, JsonSchema, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct StepDoc {
+    /// Its name within the picture.
+    pub id: String,
+    /// What it does.
+    #[schemars(schema_with = "words::json::kind")]
+    #[schema(schema_with = words::api::kind)]
+    pub kind: StepKind,
+    /// What the painter calls it; the kind's own word when not said.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub name: Option<String>,
+    /// Minutes of hands-on work.
+    pub hands_on_min: f64,
+    /// Wet film thickness [um]; a step that leaves a film needs it.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub wet_film_um: Option<f64>,
+    /// What goes into the cup.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub mix: Vec<PartDoc>,
+    /// Share of the picture's area; all of it when not said.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub share_of_area: Option<f64>,
+    /// Whether it may be split over sessions; as usual for its kind when not said.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub splittable: Option<bool>,
+    /// The steps it stands on; the step before when not said.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub after: Option<Vec<String>>,
+    /// What it needs of the film below; what its kind needs when not said.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schemars(schema_with = "words::json::need")]
+    #[schema(schema_with = words::api::need)]
+    pub needs: Option<Need>,
+    /// Not to be started before.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub not_before: Option<DateTime<FixedOffset>>,
+    /// Shortest wait after what it stands on [min].
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub earliest_gap_min: Option<f64>,
+    /// To be started at this very time, if what it stands on is ready by then.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub pinned_at: Option<DateTime<FixedOffset>>,
+    /// When the coat was there, or the step done.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub laid_at: Option<DateTime<FixedOffset>>,
+    /// The tub it is painted from; the mix is the tub's then.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub tub: Option<String>,
+    /// Share of the cup that stays in cup and brush; 0.15 when not said.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub loss: Option<f64>,
+    /// What the full cup weighed, brush and all, before the coat [g].
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub cup_g: Option<f64>,
+}
+
+/// Parts of one material, by volume.
+#[derive(Debug, Clone, Serialize, Deserialize, JsonSchema, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct PartDoc {
+    /// The material's name on the shelf.
+    pub material: String,
+    /// How many parts.
+    pub parts: f64,
+}
+
+impl PictureDoc {
+    /// Writes a picture; times in `zone`.
+    pub fn of(picture: &Picture, zone: Tz) -> Self {
+        Self {
+            id: picture.id.clone(),
+            title: picture.title.clone(),
+            width_cm: picture.width_cm,
+            height_cm: picture.height_cm,
+            weight: picture.weight,
+            due: picture.due,
+            ground: GroundDoc { absorbs_um: picture.absorbs_um },
+            steps: picture.steps.iter().map(|s| StepDoc::of(s, zone)).collect(),
+            thinning: picture
+                .thinning
+                .as_ref()
+                .map(|t| ThinningDoc { school: t.school, reason: t.reason.clone() }),
+            set_aside: picture
+                .set_aside
+                .iter()
+                .map(|a| SetAsideDoc {
+                    rule: a.rule.clone(),
+                    step: a.step.clone(),
+                    reason: a.reason.clone(),
+                    at: local(a.at, zone),
+                })
+                .collect(),
+            seal: SealDoc::of(&picture.seal, zone),
+        }
+    }
+
+    /// The picture; whether it may be is the check's to say.
+    pub fn read(&self) -> Picture {
+        Picture {
+            id: line(&self.id),
+            title: line(&self.title),
+            width_cm: self.width_cm,
+            height_cm: self.height_cm,
+            weight: self.weight,
+            due: self.due,
+            absorbs_um: self.ground.absorbs_um,
+            steps: self.steps.iter().map(StepDoc::read).collect(),
+            thinning: self
+                .thinning
+                .as_ref()
+                .map(|own| ThinningChoice { school: own.school, reason: line(&own.reason) }),
+            set_aside: self
+                .set_aside
+                .iter()
+                .map(|one| SetAside {
+                    rule: line(&one.rule),
+                    step: line(&one.step),
+                    reason: line(&one.reason),
+                    at: utc(one.at),
+                })
+                .collect(),
+            seal: self.seal.as_ref().map_or_else(SealRecord::default, SealDoc::read),
+        }
+    }
+}
+
+impl StepDoc {
+    /// Writes a step; times in `zone`.
+    pub fn of(step: &Step, zone: Tz) -> Self {
+        Self {
+            id: step.id.clone(),
+            kind: step.kind,
+            name: step.name.clone(),
+            hands_on_min: step.hands_on_min,
+            wet_film_um: step.wet_film_um,
+            mix: mix_doc(&step.mix),
+            share_of_area: Some(step.share_of_area),
+            splittable: Some(step.splittable),
+            after: step.after.clone(),
+            needs: step.needs,
+            not_before: step.not_before.map(|t| local(t, zone)),
+            earliest_gap_min: step.earliest_gap_min,
+            pinned_at: step.pinned_at.map(|t| local(t, zone)),
+            laid_at: step.laid_at.map(|t| local(t, zone)),
+            tub: step.tub.clone(),
+            loss: step.loss,
+            cup_g: step.cup_g,
+        }
+    }
+
+    /// The step; whether it may be is the check's to say.
+    pub fn read(&self) -> Step {
+        Step {
+            id: line(&self.id),
+            kind: self.kind,
+            name: self.name.as_deref().map(line),
+            hands_on_min: self.hands_on_min,
+            wet_film_um: self.wet_film_um,
+            mix: read_mix(&self.mix),
+            share_of_area: self.share_of_area.unwrap_or(1.0),
+            splittable: self.splittable.unwrap_or(self.kind.usually_splittable()),
+            after: self.after.clone(),
+            needs: self.needs,
+            not_before: self.not_before.map(utc),
+            earliest_gap_min: self.earliest_gap_min,
+            pinned_at: self.pinned_at.map(utc),
+            laid_at: self.laid_at.map(utc),
+            tub: self.tub.clone(),
+            loss: self.loss,
+            cup_g: self.cup_g,
+        }
+    }
+}
+
+/// Writes a mix.
+pub fn mix_doc(mix: &Mix) -> Vec<PartDoc> {
+    mix.iter().map(|p| PartDoc { material: p.material.clone(), parts: p.parts }).collect()
+}
+
+/// Reads a mix; whether it may be is the check's to say.
+pub fn read_mix(mix: &[PartDoc]) -> Mix {
+    mix.iter().map(|p| Part { material: p.material.clone(), parts: p.parts }).collect()
+}

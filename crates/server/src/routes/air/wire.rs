@@ -1,0 +1,167 @@
+//! What is said of the air.
+
+use crate::formats::{RoomDoc, words};
+use crate::routes::shared::{HistoryOut, SpanOut};
+use chrono::{DateTime, NaiveDate, Utc};
+use serde::{Deserialize, Serialize};
+use ulvek_core::air::Air;
+use ulvek_core::studio::{AirSource, Studio};
+use ulvek_store::AirState;
+use utoipa::ToSchema;
+
+/// Air speed of an ordinary room [m/s]. [memory]
+const fn ordinary_air() -> f64 {
+    0.15
+}
+
+/// The room as it is usually kept.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct UsualAirDoc {
+    /// Temperature [C].
+    pub temperature_c: f64,
+    /// Relative humidity, fraction of 1.
+    pub relative_humidity: f64,
+    /// Air speed over the pictures [m/s]; 0.15 when not said.
+    #[serde(default = "ordinary_air")]
+    pub air_speed_m_s: f64,
+}
+
+impl UsualAirDoc {
+    fn of(air: &Air) -> Self {
+        Self {
+            temperature_c: air.celsius,
+            relative_humidity: air.humidity,
+            air_speed_m_s: air.speed_m_s,
+        }
+    }
+
+    /// The air; whether it may be is the check's to say.
+    pub const fn read(&self) -> Air {
+        Air {
+            celsius: self.temperature_c,
+            humidity: self.relative_humidity,
+            speed_m_s: self.air_speed_m_s,
+        }
+    }
+}
+
+/// The room as it is usually kept, as it is stored.
+#[derive(Serialize, ToSchema)]
+pub struct UsualAirOut {
+    /// Version of the air.
+    pub version: i64,
+    /// What can be undone and redone of it.
+    pub history: HistoryOut,
+    /// How the room is usually kept.
+    pub usual: UsualAirDoc,
+}
+
+impl UsualAirOut {
+    /// The room of `studio` as it is usually kept.
+    pub fn of(studio: &Studio, air: AirState) -> Self {
+        Self {
+            version: air.version,
+            history: HistoryOut::from(air.history),
+            usual: UsualAirDoc::of(studio.air.usual()),
+        }
+    }
+}
+
+/// Another way to keep the room.
+#[derive(Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct UsualAirEdit {
+    /// The version of the air.
+    pub version: i64,
+    /// How the room is usually kept from now on known.
+    pub usual: UsualAirDoc,
+}
+
+/// The room for ten days.
+#[derive(Serialize, ToSchema)]
+pub struct AirAhead {
+    /// The moment it was computed for.
+    pub now: DateTime<Utc>,
+    /// IANA name of the studio's time zone.
+    pub time_zone: String,
+    /// Version of the air.
+    pub version: i64,
+    /// What can be undone and redone of it.
+    pub history: HistoryOut,
+    /// Where the readings to come are from.
+    #[schema(schema_with = words::api::air_source)]
+    pub source: AirSource,
+    /// When they were taken in.
+    pub taken_at: Option<DateTime<Utc>>,
+    /// How the room follows the outside.
+    pub room: RoomDoc,
+    /// Temperatures wanted for varnish, lowest and highest [C].
+    pub wanted_c: WantedOut,
+    /// Humidities wanted for varnish, lowest and highest, fractions of 1.
+    pub wanted_rh: WantedOut,
+    /// Hour by hour.
+    pub hours: Vec<HourOut>,
+    /// Day by day.
+    pub days: Vec<DayOut>,
+}
+
+/// A range that varnish wants.
+#[derive(Serialize, ToSchema)]
+pub struct WantedOut {
+    /// Lowest.
+    pub low: f64,
+    /// Highest.
+    pub high: f64,
+}
+
+/// One hour of the room.
+#[derive(Serialize, ToSchema)]
+pub struct HourOut {
+    /// When it begins.
+    pub at: DateTime<Utc>,
+    /// Temperature [C].
+    pub temperature_c: f64,
+    /// Relative humidity, fraction of 1.
+    pub relative_humidity: f64,
+    /// Whether it is fit for varnish.
+    pub fit: bool,
+    /// Whether the studio is open then.
+    pub open: bool,
+}
+
+/// One day.
+#[derive(Serialize, ToSchema)]
+pub struct DayOut {
+    /// The day.
+    pub day: NaiveDate,
+    /// Stretches within the studio's hours that are fit for varnish.
+    pub good: Vec<SpanOut>,
+    /// Minutes of the studio's hours that are left of it.
+    pub open_min: f64,
+    /// What is wrong at the worst hour, when none is fit.
+    pub fault: Option<String>,
+    /// What would make it fit, each by itself.
+    pub remedies: Vec<String>,
+}
+
+/// Where the readings to come are taken from.
+#[derive(Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct AirEdit {
+    /// The version of the air.
+    pub version: i64,
+    /// From where.
+    #[schema(schema_with = words::api::air_source)]
+    pub source: AirSource,
+    /// How the room follows the outside; needed for the forecast and for readings of the outside.
+    #[serde(default)]
+    pub room: Option<RoomDoc>,
+    /// The readings, as CSV with the columns `at`, `temperature_c` and `relative_humidity` or
+    /// `relative_humidity_percent`.
+    #[serde(default)]
+    pub csv: Option<String>,
+    /// Whether those readings are of the outside.
+    #[serde(default)]
+    pub outside: bool,
+}

@@ -1,0 +1,90 @@
+//! The cup: what a mix takes, what it allows, and what it would do on the picture now. And the bench
+//! scale, simulated: it shows what it is told lies on it.
+
+use super::wire::{CupAsk, CupOut, ScaleLoad, ScaleOut, SeriesAsk, SeriesCup};
+use crate::compute::Lane;
+use crate::extract::{Body, Key};
+use crate::instruments::Scale;
+use crate::problem::Problem;
+use crate::routes::view::{Of, answer, asked};
+use crate::state::App;
+use axum::Json;
+use axum::extract::State;
+use axum::response::Response;
+use std::sync::PoisonError;
+
+/// Computes a cup for a picture: amounts, limits, and what it would do if laid as soon as that is
+/// safe. Stores nothing.
+#[utoipa::path(post, path = "/api/pictures/{id}/cup", tag = "computed", params(("id" = Uuid, Path)),
+    request_body = CupAsk, responses((status = 200, body = CupOut)))]
+pub async fn cup(
+    State(app): State<App>,
+    Key(id): Key,
+    Body(ask): Body<CupAsk>,
+) -> Result<Response, Problem> {
+    let question = asked(&format!("cup {id}"), &ask)?;
+    answer(&app, (Of::Picture(id), Lane::Quick), question, move |scene| {
+        let cup = scene.loaded.studio.cupful(scene.loaded.place_of(id)?, &ask.read(), scene.now)?;
+        Ok(CupOut::of(&cup))
+    })
+    .await
+}
+
+/// A row of cups from light to strong, each with what a coat of it would do. Stores nothing.
+#[utoipa::path(post, path = "/api/pictures/{id}/cup/series", tag = "computed", params(("id" = Uuid, Path)),
+    request_body = SeriesAsk, responses((status = 200, body = [SeriesCup])))]
+pub async fn cup_series(
+    State(app): State<App>,
+    Key(id): Key,
+    Body(ask): Body<SeriesAsk>,
+) -> Result<Response, Problem> {
+    let question = asked(&format!("series {id}"), &ask)?;
+    answer(&app, (Of::Picture(id), Lane::Quick), question, move |scene| {
+        let studio = &scene.loaded.studio;
+        let row = studio.series(scene.loaded.place_of(id)?, &ask.read(), scene.now)?;
+        let cup = |c: &ulvek_core::studio::SeriesCup| {
+            SeriesCup::of(&c.mix, &c.amounts, &c.limits, c.laid.as_ref())
+        };
+        Ok(row.iter().map(cup).collect::<Vec<_>>())
+    })
+    .await
+}
+
+fn with(
+    app: &App,
+    act: impl FnOnce(&mut Scale) -> Result<(), Problem>,
+) -> Result<Json<ScaleOut>, Problem> {
+    // A panic elsewhere leaves the scale as it was.
+    let mut scale = app.scale.lock().unwrap_or_else(PoisonError::into_inner);
+    act(&mut scale)?;
+    Ok(Json(ScaleOut { shows_g: scale.shows_g(), load_g: scale.load_g(), simulated: true }))
+}
+
+/// What the scale shows now.
+#[utoipa::path(get, operation_id = "scale_read", path = "/api/scale", tag = "instruments",
+    responses((status = 200, body = ScaleOut)))]
+pub async fn scale_read(State(app): State<App>) -> Result<Json<ScaleOut>, Problem> {
+    with(&app, |_| Ok(()))
+}
+
+/// Puts something onto the simulated scale in place of what was there.
+#[utoipa::path(put, operation_id = "scale_load", path = "/api/scale", tag = "instruments", request_body = ScaleLoad,
+    responses((status = 200, body = ScaleOut)))]
+pub async fn scale_load(
+    State(app): State<App>,
+    Body(load): Body<ScaleLoad>,
+) -> Result<Json<ScaleOut>, Problem> {
+    with(&app, |scale| {
+        scale.put(load.load_g).map_err(|e| Problem::refused("load_g", e.to_string()))
+    })
+}
+
+/// Sets the scale to zero with what lies on it.
+#[utoipa::path(post, operation_id = "scale_tare", path = "/api/scale/tare", tag = "instruments",
+    responses((status = 200, body = ScaleOut)))]
+pub async fn scale_tare(State(app): State<App>) -> Result<Json<ScaleOut>, Problem> {
+    with(&app, |scale| {
+        scale.tare();
+        Ok(())
+    })
+}

@@ -1,0 +1,287 @@
+//! What is computed from a studio: outlook, strata, calendar, week. Nothing of it is stored.
+
+use super::wire::{
+    AirOut, CalendarAsked, CoatOut, FilmOut, FindingOut, Outlook, PictureOutlook, PlannedOut,
+    ShortageOut, Strata, Week, WeekAsked, WeekDay, WeekWork,
+};
+use crate::compute::Lane;
+use crate::desks::load;
+use crate::extract::{Asked, Key};
+use crate::formats::calendar;
+use crate::problem::Problem;
+use crate::routes::shared::SpanOut;
+use crate::routes::view::{Of, Scene, key_of, view};
+use crate::state::App;
+use axum::extract::State;
+use axum::http::{HeaderMap, header};
+use axum::response::{IntoResponse, Response};
+use chrono::{DateTime, Days, Duration, DurationRound, NaiveDate, Utc};
+use ulvek_core::film::HORIZON_S;
+use ulvek_core::picture::Frame;
+use ulvek_core::planner::{CoatOutlook, Plan, agenda, outlook as follow, shortages};
+use ulvek_core::quantity::{Fault, check_day};
+use ulvek_core::rules::{Finding, check_at};
+use ulvek_core::studio::{Shortage, Studio};
+use ulvek_core::time::{instant, seconds};
+use ulvek_store::StoredStudio;
+
+/// What the rail shows of the past [days]. [practice]
+const RAIL_PAST_DAYS: i64 = 1;
+/// What it shows of the future [days]. [practice]
+const RAIL_AHEAD_DAYS: i64 = 8;
+/// Moments of the film that strata keep, spread over the coats. [practice]
+const STRATA_FRAMES: usize = 600;
+/// How long strata go on after the last coat [days]. [practice]
+const STRATA_AFTER_DAYS: i64 = 4;
+/// Days on a week sheet.
+const WEEK_DAYS: u64 = 7;
+
+/// How far from now hours are shown as a background: nothing is followed farther.
+pub(in crate::routes) const fn hours_shown() -> Duration {
+    Duration::seconds(HORIZON_S as i64)
+}
+
+/// A studio as it stands now: what dries, what may be touched, what to do next.
+#[utoipa::path(get, path = "/api/studios/{id}/outlook", tag = "computed", params(("id" = Uuid, Path)),
+    responses((status = 200, body = Outlook), (status = 304, description = "nothing changed")))]
+pub async fn outlook(
+    State(app): State<App>,
+    Key(id): Key,
+    headers: HeaderMap,
+) -> Result<Response, Problem> {
+    view(&app, Of::Studio(id), &headers, "outlook".into(), make_outlook).await
+}
+
+fn make_outlook(scene: &Scene) -> Result<Outlook, Problem> {
+    let (stored, now) = (&scene.loaded.stored, scene.now);
+    let studio = &stored.studio;
+    let from = now - Duration::days(RAIL_PAST_DAYS);
+    let to = now + Duration::days(RAIL_AHEAD_DAYS);
+    scene.app.desks.at(&scene.loaded, |desk| {
+        let made = desk.plan(now);
+        let findings = check_at(desk, now)?;
+        let mut pictures = Vec::with_capacity(studio.pictures.len());
+        for p in 0..studio.pictures.len() {
+            let coats = desk.outlook(p, now)?;
+            pictures.push(picture_outlook(stored, p, &made, &findings, &coats));
+        }
+        Ok(Outlook {
+            now,
+            time_zone: studio.hours.zone().name().to_owned(),
+            sessions: sessions(studio, from, to),
+            air: hourly(studio, from, to),
+            pictures,
+            shortages: short(stored, &made),
+        })
+    })
+}
+
+/// What planned work runs short of, with the sitting at which it does.
+fn short(stored: &StoredStudio, made: &Plan) -> Vec<ShortageOut> {
+    let studio = &stored.studio;
+    let out = |(short, at): (Shortage, Option<DateTime<Utc>>)| {
+        let (p, i) = short.at;
+        ShortageOut {
+            of: short.of,
+            name: short.name,
+            tub: short.tub,
+            left_ml: short.left_ml,
+            needs_ml: short.needs_ml,
+            picture: stored.pictures[p].id,
+            picture_title: studio.pictures[p].title.clone(),
+            title: studio.pictures[p].steps[i].title().to_owned(),
+            at,
+        }
+    };
+    shortages(studio, made).into_iter().map(out).collect()
+}
+
+pub(in crate::routes) fn sessions(
+    studio: &Studio,
+    from: DateTime<Utc>,
+    to: DateTime<Utc>,
+) -> Vec<SpanOut> {
+    studio.hours.sessions(from, to).into_iter().map(|s| SpanOut::new((s.from, s.to))).collect()
+}
+
+/// The room at every full hour.
+fn hourly(studio: &Studio, from: DateTime<Utc>, to: DateTime<Utc>) -> Vec<AirOut> {
+    let mut at = from.duration_trunc(Duration::hours(1)).unwrap_or(from);
+    let mut found = Vec::new();
+    while at <= to {
+        let air = studio.air.at(seconds(at));
+        found.push(AirOut { at, temperature_c: air.celsius, relative_humidity: air.humidity });
+        at += Duration::hours(1);
+    }
+    found
+}
+
+fn picture_outlook(
+    stored: &StoredStudio,
+    p: usize,
+    made: &Plan,
+    findings: &[Finding],
+    coats: &[CoatOutlook],
+) -> PictureOutlook {
+    let studio = &stored.studio;
+    let picture = &studio.pictures[p];
+    let outcome = &made.pictures[p];
+    let mine = made.steps.iter().filter(|s| s.picture == p);
+    let found = findings.iter().filter(|f| f.picture == p);
+    PictureOutlook {
+        id: stored.pictures[p].id,
+        version: stored.pictures[p].version,
+        title: picture.title.clone(),
+        width_cm: picture.width_cm,
+        height_cm: picture.height_cm,
+        due: picture.due,
+        finish: outcome.finish,
+        days_late: outcome.days_late,
+        steps: picture.steps.len(),
+        done: picture.steps.iter().filter(|s| s.laid_at.is_some()).count(),
+        coats: coats.iter().map(|coat| CoatOut::of(studio, picture, coat)).collect(),
+        plan: mine.map(|s| PlannedOut::of(s, picture)).collect(),
+        findings: found.map(|f| FindingOut::of(f, picture)).collect(),
+    }
+}
+
+/// The film of one picture over time, laid and planned, placed among the studio's other pictures.
+#[utoipa::path(get, path = "/api/pictures/{id}/strata", tag = "computed", params(("id" = Uuid, Path)),
+    responses((status = 200, body = Strata), (status = 304, description = "nothing changed")))]
+pub async fn strata(
+    State(app): State<App>,
+    Key(id): Key,
+    headers: HeaderMap,
+) -> Result<Response, Problem> {
+    let question = format!("strata {id}");
+    view(&app, Of::Picture(id), &headers, question, move |scene| {
+        scene.loaded.place_of(id).and_then(|p| make_strata(scene, p))
+    })
+    .await
+}
+
+fn make_strata(scene: &Scene, p: usize) -> Result<Strata, Problem> {
+    let (stored, now) = (&scene.loaded.stored, scene.now);
+    let studio = &stored.studio;
+    let (made, findings) =
+        scene.app.desks.at(&scene.loaded, |desk| (desk.plan(now), check_at(desk, now)));
+    let findings = findings?;
+    let planned_end = made
+        .steps
+        .iter()
+        .filter(|s| s.picture == p)
+        .filter_map(|s| s.sittings.last().map(|x| x.to))
+        .max();
+    let laid_end = studio.pictures[p].steps.iter().filter_map(|s| s.laid_at).max();
+    let last = planned_end.max(laid_end).unwrap_or(now).max(now);
+    let until = last + Duration::days(STRATA_AFTER_DAYS);
+    let (coats, frames) = follow(studio, p, &made, (seconds(until), STRATA_FRAMES))?;
+    let first = coats.first().map_or(now, |c| instant(c.history.coat.at));
+    let from = (first.min(now) - Duration::days(1)).max(now - hours_shown());
+    let to = until.min(now + hours_shown());
+    Ok(Strata {
+        now,
+        outlook: picture_outlook(stored, p, &made, &findings, &coats),
+        absorbs_um: studio.pictures[p].absorbs_um,
+        sessions: sessions(studio, from, to),
+        films: films(&coats, &frames),
+        frames: frames.iter().map(|f| instant(f.at)).collect(),
+    })
+}
+
+fn films(coats: &[CoatOutlook], frames: &[Frame]) -> Vec<FilmOut> {
+    (0..coats.len())
+        .map(|n| {
+            let from = frames.iter().position(|f| f.coats.len() > n).unwrap_or(frames.len());
+            let views = || frames[from..].iter().map(|f| &f.coats[n]);
+            FilmOut {
+                from,
+                um: views().map(|v| (v.thickness_m * 1e8).round() as f32 / 100.0).collect(),
+                state: views().map(|v| v.state).collect(),
+            }
+        })
+        .collect()
+}
+
+/// The plan as iCalendar (RFC 5545): one event per sitting, alarms for "paintable" and "ready to
+/// seal". Subscribe to this address, or download it.
+#[utoipa::path(get, path = "/api/studios/{id}/plan.ics", tag = "computed",
+    params(("id" = Uuid, Path), ("picture" = Option<Uuid>, Query)),
+    responses((status = 200, content_type = "text/calendar", body = String)))]
+pub async fn plan_calendar(
+    State(app): State<App>,
+    Key(id): Key,
+    Asked(asked): Asked<CalendarAsked>,
+) -> Result<impl IntoResponse, Problem> {
+    let question = format!("calendar {:?}", asked.picture);
+    let loaded = load(&app, id).await?;
+    let now = app.clock.now();
+    let key = key_of(&loaded, now, question);
+    let scene = Scene { app: app.clone(), loaded, now };
+    let text = app.computer.ask(key, Lane::View, move || {
+        let stored = &scene.loaded.stored;
+        let made = scene.app.desks.at(&scene.loaded, |desk| desk.plan(now));
+        let mut made = made.as_ref().clone();
+        if let Some(only) = asked.picture {
+            made.steps.retain(|s| stored.pictures[s.picture].id == only);
+        }
+        let text = calendar(stored.id, &stored.studio, &made, now);
+        (u32::try_from(text.len()).unwrap_or(u32::MAX), text)
+    });
+    let text = text.await?.as_ref().clone();
+    let headers = [
+        (header::CONTENT_TYPE, "text/calendar; charset=utf-8"),
+        (header::CONTENT_DISPOSITION, "inline; filename=\"ulvek.ics\""),
+        (header::CACHE_CONTROL, "no-cache"),
+    ];
+    Ok((headers, text))
+}
+
+/// Seven days of work with the cups to mix, from a day or from today.
+#[utoipa::path(get, operation_id = "week", path = "/api/studios/{id}/week", tag = "season",
+    params(("id" = Uuid, Path), ("from" = Option<NaiveDate>, Query)),
+    responses((status = 200, body = Week), (status = 304, description = "nothing changed")))]
+pub async fn week(
+    State(app): State<App>,
+    Key(id): Key,
+    Asked(asked): Asked<WeekAsked>,
+    headers: HeaderMap,
+) -> Result<Response, Problem> {
+    if let Some(day) = asked.from {
+        check_day(day).map_err(|e| Fault::new("from", e))?;
+    }
+    let from = asked.from;
+    view(&app, Of::Studio(id), &headers, format!("week {from:?}"), move |scene| {
+        let (stored, now) = (&scene.loaded.stored, scene.now);
+        let studio = &stored.studio;
+        let (made, findings) =
+            scene.app.desks.at(&scene.loaded, |desk| (desk.plan(now), check_at(desk, now)));
+        let findings = findings?;
+        let from = from.unwrap_or_else(|| studio.hours.day(now));
+        let days = (0..WEEK_DAYS)
+            .filter_map(|n| from.checked_add_days(Days::new(n)))
+            .map(|day| week_day(stored, &made, &findings, day));
+        Ok(Week {
+            now,
+            studio: studio.name.clone(),
+            time_zone: studio.hours.zone().name().to_owned(),
+            days: days.collect(),
+        })
+    })
+    .await
+}
+
+fn week_day(stored: &StoredStudio, made: &Plan, findings: &[Finding], day: NaiveDate) -> WeekDay {
+    let studio = &stored.studio;
+    let (from, to) = (studio.hours.start_of(day), studio.hours.end_of(day));
+    let mut entries = agenda(studio, made);
+    entries.retain(|entry| entry.from >= from && entry.from < to);
+    entries.sort_by_key(|entry| entry.from);
+    let work = entries.iter().map(|entry| {
+        let mine = |f: &&Finding| f.picture == entry.picture && f.step == entry.step;
+        let heeded = findings.iter().filter(mine).filter(|f| f.set_aside.is_none());
+        let care = heeded.map(|f| f.what.clone()).collect();
+        WeekWork::of(entry, studio, stored.pictures[entry.picture].id, care)
+    });
+    WeekDay { day, sessions: sessions(studio, from, to), work: work.collect() }
+}

@@ -1,0 +1,4 @@
+//! What is computed from a studio: outlook, strata, calendar, week. Nothing of it is stored.
+
+pub mod handlers;
+pub mod wire;

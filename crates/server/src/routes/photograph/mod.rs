@@ -1,0 +1,4 @@
+//! Photographs of pictures: brought, shown, named, taken away and brought back.
+
+pub mod handlers;
+pub mod wire;

@@ -1,0 +1,225 @@
+//! Pictures: made, edited whole, taken away and brought back.
+
+use super::wire::{PictureEdit, PictureOut};
+use crate::compute::aside;
+use crate::extract::{Asked, Body, Key};
+use crate::formats::{PictureDoc, label};
+use crate::problem::Problem;
+use crate::routes::shared::{AtVersion, HistoryOut, OnVersion};
+use crate::state::{App, commit};
+use axum::Json;
+use axum::extract::State;
+use axum::http::{HeaderName, StatusCode, header};
+use chrono::{DateTime, Utc};
+use sqlx::{MySql, MySqlConnection, Transaction};
+use ulvek_core::deeds::{Deed, begin_picture, edit_picture, has_place};
+use ulvek_core::picture::Picture;
+use ulvek_core::quantity::Fault;
+use ulvek_core::studio::{Studio, StudioHours};
+use ulvek_store::{Direction, StoredPicture};
+use uuid::Uuid;
+
+fn out(stored: StoredPicture, hours: &StudioHours) -> PictureOut {
+    PictureOut {
+        id: stored.id,
+        studio: stored.studio,
+        version: stored.version,
+        history: HistoryOut::from(stored.history),
+        picture: PictureDoc::of(&stored.picture, hours.zone()),
+    }
+}
+
+/// A transaction in which the shelf under picture `id` stays as it is.
+async fn with_shelf_held(app: &App, id: Uuid) -> Result<Transaction<'static, MySql>, Problem> {
+    let mut conn = app.pool.acquire().await?;
+    let studio = ulvek_store::studio_of(&mut conn, id).await?;
+    drop(conn);
+    let mut tx = app.begin().await?;
+    ulvek_store::hold_shelf(&mut tx, studio).await?;
+    Ok(tx)
+}
+
+/// A picture in its studio, as a deed finds it.
+pub(in crate::routes) struct Bench {
+    pub studio: Studio,
+    /// Its place among the studio's pictures.
+    pub p: usize,
+    /// When photographs of it were taken.
+    pub photographs: Vec<DateTime<Utc>>,
+    pub now: DateTime<Utc>,
+}
+
+impl Bench {
+    async fn at(conn: &mut MySqlConnection, id: Uuid, now: DateTime<Utc>) -> Result<Self, Problem> {
+        let studio = ulvek_store::studio_of(conn, id).await?;
+        let stored = ulvek_store::load_studio(conn, studio).await?;
+        let p = stored.pictures.iter().position(|s| s.id == id);
+        let p = p.ok_or_else(|| Problem::not_found("such picture"))?;
+        let photographs = ulvek_store::photographs_of(conn, id).await?;
+        let photographs = photographs.iter().map(|f| f.taken_at).collect();
+        Ok(Self { studio: stored.studio, p, photographs, now })
+    }
+
+    /// The picture.
+    pub fn picture(&self) -> &Picture {
+        &self.studio.pictures[self.p]
+    }
+}
+
+/// Does a deed on picture `id` that is at version `given`, all in one transaction; what it says besides
+/// goes to whoever asked.
+pub(in crate::routes) async fn done<T: Send + 'static>(
+    app: &App,
+    (id, given): (Uuid, i64),
+    deed: impl FnOnce(&Bench) -> Result<(Deed, T), Fault> + Send + 'static,
+) -> Result<(PictureOut, T), Problem> {
+    let now = app.clock.now();
+    let mut tx = with_shelf_held(app, id).await?;
+    let bench = Bench::at(&mut tx, id, now).await?;
+    // A deed may look at films: it is done aside.
+    let (deed, said) = aside(move || deed(&bench)).await??;
+    ulvek_store::save_picture(&mut tx, id, given, &deed.picture, &deed.label, now).await?;
+    let answer = reread(&mut tx, id).await?;
+    commit(tx).await?;
+    Ok((answer, said))
+}
+
+/// A picture as it is now, in the transaction that changed it.
+async fn reread(conn: &mut MySqlConnection, id: Uuid) -> Result<PictureOut, Problem> {
+    let stored = ulvek_store::load_picture(conn, id).await?;
+    let studio = ulvek_store::load_studio(conn, stored.studio).await?.studio;
+    Ok(out(stored, &studio.hours))
+}
+
+/// Holds that a picture that was brought back still fits to its studio: a material may have been
+/// taken off the shelf since.
+async fn still_fits(
+    conn: &mut MySqlConnection,
+    id: Uuid,
+    now: DateTime<Utc>,
+) -> Result<(), Problem> {
+    let bench = Bench::at(conn, id, now).await?;
+    Ok(bench.studio.check_picture(bench.p)?)
+}
+
+/// Adds a picture to a studio.
+#[utoipa::path(post, operation_id = "picture_create", path = "/api/studios/{id}/pictures", tag = "pictures", params(("id" = Uuid, Path)),
+    request_body = PictureDoc,
+    responses((status = 201, body = PictureOut)))]
+pub async fn create(
+    State(app): State<App>,
+    Key(studio): Key,
+    Body(doc): Body<PictureDoc>,
+) -> Result<(StatusCode, [(HeaderName, String); 1], Json<PictureOut>), Problem> {
+    let now = app.clock.now();
+    let mut tx = app.begin().await?;
+    ulvek_store::hold_shelf(&mut tx, studio).await?;
+    let around = ulvek_store::load_studio(&mut tx, studio).await?.studio;
+    // Its name within the studio is made here: names of deleted pictures stay taken.
+    let picture = Picture { id: Uuid::now_v7().simple().to_string(), ..doc.read() };
+    let hours = around.hours.clone();
+    let picture = aside(move || begin_picture(&around, picture, now)).await??;
+    let id = ulvek_store::create_picture(&mut tx, studio, &picture, now).await?;
+    let stored = ulvek_store::load_picture(&mut tx, id).await?;
+    commit(tx).await?;
+    let location = [(header::LOCATION, format!("/api/pictures/{id}"))];
+    Ok((StatusCode::CREATED, location, Json(out(stored, &hours))))
+}
+
+/// One picture.
+#[utoipa::path(get, operation_id = "picture_read", path = "/api/pictures/{id}", tag = "pictures", params(("id" = Uuid, Path)),
+    responses((status = 200, body = PictureOut)))]
+pub async fn read(State(app): State<App>, Key(id): Key) -> Result<Json<PictureOut>, Problem> {
+    let mut tx = app.reading().await?;
+    let answer = reread(&mut tx, id).await?;
+    tx.commit().await?;
+    Ok(Json(answer))
+}
+
+/// Replaces a picture.
+#[utoipa::path(put, operation_id = "picture_save", path = "/api/pictures/{id}", tag = "pictures", params(("id" = Uuid, Path)),
+    request_body = PictureEdit,
+    responses((status = 200, body = PictureOut)))]
+pub async fn save(
+    State(app): State<App>,
+    Key(id): Key,
+    Body(edit): Body<PictureEdit>,
+) -> Result<Json<PictureOut>, Problem> {
+    let label = label("label", &edit.label)?;
+    let (answer, ()) = done(&app, (id, edit.version), move |bench| {
+        let picture = edit.picture.read();
+        let shots = &bench.photographs;
+        let picture = edit_picture(&bench.studio, bench.p, picture, shots, bench.now)?;
+        Ok((Deed { picture, label }, ()))
+    })
+    .await?;
+    Ok(Json(answer))
+}
+
+async fn undo_or_redo(
+    app: App,
+    id: Uuid,
+    on: OnVersion,
+    direction: Direction,
+) -> Result<Json<PictureOut>, Problem> {
+    let now = app.clock.now();
+    let mut tx = with_shelf_held(&app, id).await?;
+    ulvek_store::undo_picture(&mut tx, id, on.version, direction, now).await?;
+    still_fits(&mut tx, id, now).await?;
+    let answer = reread(&mut tx, id).await?;
+    commit(tx).await?;
+    Ok(Json(answer))
+}
+
+/// Takes the last edit of a picture back.
+#[utoipa::path(post, operation_id = "picture_undo", path = "/api/pictures/{id}/undo", tag = "pictures", params(("id" = Uuid, Path)),
+    request_body = OnVersion,
+    responses((status = 200, body = PictureOut)))]
+pub async fn undo(
+    State(app): State<App>,
+    Key(id): Key,
+    Body(on): Body<OnVersion>,
+) -> Result<Json<PictureOut>, Problem> {
+    undo_or_redo(app, id, on, Direction::Undo).await
+}
+
+/// Makes the edit that was taken back again.
+#[utoipa::path(post, operation_id = "picture_redo", path = "/api/pictures/{id}/redo", tag = "pictures", params(("id" = Uuid, Path)),
+    request_body = OnVersion,
+    responses((status = 200, body = PictureOut)))]
+pub async fn redo(
+    State(app): State<App>,
+    Key(id): Key,
+    Body(on): Body<OnVersion>,
+) -> Result<Json<PictureOut>, Problem> {
+    undo_or_redo(app, id, on, Direction::Redo).await
+}
+
+/// Takes a picture away; it can be restored.
+#[utoipa::path(delete, operation_id = "picture_delete", path = "/api/pictures/{id}", tag = "pictures",
+    params(("id" = Uuid, Path), ("version" = i64, Query)),
+    responses((status = 204)))]
+pub async fn delete(
+    State(app): State<App>,
+    Key(id): Key,
+    Asked(at): Asked<AtVersion>,
+) -> Result<StatusCode, Problem> {
+    let mut tx = app.begin().await?;
+    ulvek_store::delete_picture(&mut tx, id, at.version, app.clock.now()).await?;
+    commit(tx).await?;
+    Ok(StatusCode::NO_CONTENT)
+}
+
+/// Brings a picture back that was taken away.
+#[utoipa::path(post, operation_id = "picture_restore", path = "/api/pictures/{id}/restore", tag = "pictures", params(("id" = Uuid, Path)),
+    responses((status = 200, body = PictureOut)))]
+pub async fn restore(State(app): State<App>, Key(id): Key) -> Result<Json<PictureOut>, Problem> {
+    let mut tx = with_shelf_held(&app, id).await?;
+    let studio = ulvek_store::studio_of(&mut tx, id).await?;
+    has_place(ulvek_store::count_pictures(&mut tx, studio).await?)?;
+    ulvek_store::restore_picture(&mut tx, id).await?;
+    still_fits(&mut tx, id, app.clock.now()).await?;
+    let answer = reread(&mut tx, id).await?;
+    commit(tx).await?;
+    Ok(Json(answer))
+}

@@ -1,0 +1,34 @@
+//! What is said of pictures.
+
+use crate::formats::PictureDoc;
+use crate::routes::shared::HistoryOut;
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+use uuid::Uuid;
+
+/// A picture.
+#[derive(Serialize, ToSchema)]
+pub struct PictureOut {
+    /// Its key.
+    pub id: Uuid,
+    /// The studio it belongs to.
+    pub studio: Uuid,
+    /// Its version.
+    pub version: i64,
+    /// What can be undone and redone.
+    pub history: HistoryOut,
+    /// The picture.
+    pub picture: PictureDoc,
+}
+
+/// A picture after an edit.
+#[derive(Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct PictureEdit {
+    /// The version the edit was made on.
+    pub version: i64,
+    /// What the edit did, for undo.
+    pub label: String,
+    /// The picture as it shall be.
+    pub picture: PictureDoc,
+}

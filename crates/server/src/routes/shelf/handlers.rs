@@ -1,0 +1,122 @@
+//! The shelf: materials, tubs and own ways of working, edited whole.
+
+use super::wire::{ShelfEdit, ShelfMaterial, ShelfOut, ShelfTub};
+use crate::extract::{Body, Key};
+use crate::formats::{MaterialDoc, TubDoc, WayDoc, label, local, read_shelf, with_shelf};
+use crate::problem::Problem;
+use crate::routes::shared::{HistoryOut, OnVersion};
+use crate::state::{App, commit};
+use axum::Json;
+use axum::extract::State;
+use chrono::{DateTime, Utc};
+use ulvek_core::deeds::put_shelf;
+use ulvek_core::studio::{TubCondition, TubTrouble};
+use ulvek_store::{Direction, StoredStudio};
+use uuid::Uuid;
+
+fn out(stored: StoredStudio, now: DateTime<Utc>) -> ShelfOut {
+    let studio = &stored.studio;
+    let zone = studio.hours.zone();
+    let materials = studio.materials.iter().map(|m| ShelfMaterial {
+        material: MaterialDoc::of(m, zone),
+        left_ml: studio.left_of(&m.id),
+        used: studio.uses(&m.id),
+    });
+    let tubs = studio.tubs.iter().map(|t| {
+        let (condition, trouble) = match t.condition(now) {
+            TubCondition::Good => ("good", None),
+            TubCondition::Past => ("past", None),
+            TubCondition::Spoiled(trouble) => ("spoiled", Some(trouble)),
+        };
+        ShelfTub {
+            tub: TubDoc::of(t, zone),
+            left_ml: studio.left_in(t),
+            last_good: local(t.last_good(), zone),
+            condition: condition.into(),
+            trouble: trouble.map(TubTrouble::word).map(Into::into),
+            used: studio.uses_tub(&t.id),
+        }
+    });
+    ShelfOut {
+        version: stored.shelf.version,
+        materials: materials.collect(),
+        tubs: tubs.collect(),
+        ways: studio.ways.iter().map(|w| WayDoc::of(w, zone)).collect(),
+        history: HistoryOut::from(stored.shelf.history),
+    }
+}
+
+/// The shelf of a studio.
+#[utoipa::path(get, operation_id = "shelf_read", path = "/api/studios/{id}/shelf", tag = "shelf", params(("id" = Uuid, Path)),
+    responses((status = 200, body = ShelfOut)))]
+pub async fn read(State(app): State<App>, Key(id): Key) -> Result<Json<ShelfOut>, Problem> {
+    let mut tx = app.reading().await?;
+    let stored = ulvek_store::load_studio(&mut tx, id).await?;
+    tx.commit().await?;
+    Ok(Json(out(stored, app.clock.now())))
+}
+
+/// Replaces the shelf of a studio.
+#[utoipa::path(put, operation_id = "shelf_save", path = "/api/studios/{id}/shelf", tag = "shelf", params(("id" = Uuid, Path)),
+    request_body = ShelfEdit,
+    responses((status = 200, body = ShelfOut)))]
+pub async fn save(
+    State(app): State<App>,
+    Key(id): Key,
+    Body(edit): Body<ShelfEdit>,
+) -> Result<Json<ShelfOut>, Problem> {
+    let now = app.clock.now();
+    let label = label("label", &edit.label)?;
+    let read = read_shelf(&edit.materials, &edit.tubs, &edit.ways)?;
+    let mut reading = app.reading().await?;
+    let before = ulvek_store::load_studio(&mut reading, id).await?.studio;
+    reading.commit().await?;
+    let studio = put_shelf(&before, with_shelf(before.clone(), read))?;
+    let mut tx = app.begin().await?;
+    ulvek_store::save_shelf(&mut tx, id, edit.version, &studio, &label, now).await?;
+    // From here on no picture can begin to use what is no longer there; one may have meanwhile.
+    let stored = ulvek_store::load_studio(&mut tx, id).await?;
+    stored.studio.check_shelf()?;
+    let answer = Json(out(stored, now));
+    commit(tx).await?;
+    Ok(answer)
+}
+
+async fn undo_or_redo(
+    app: App,
+    id: Uuid,
+    on: OnVersion,
+    direction: Direction,
+) -> Result<Json<ShelfOut>, Problem> {
+    let mut tx = app.begin().await?;
+    ulvek_store::undo_shelf(&mut tx, id, on.version, direction).await?;
+    let stored = ulvek_store::load_studio(&mut tx, id).await?;
+    stored.studio.check_shelf()?;
+    let answer = Json(out(stored, app.clock.now()));
+    commit(tx).await?;
+    Ok(answer)
+}
+
+/// Takes the last change of the shelf back.
+#[utoipa::path(post, operation_id = "shelf_undo", path = "/api/studios/{id}/shelf/undo", tag = "shelf", params(("id" = Uuid, Path)),
+    request_body = OnVersion,
+    responses((status = 200, body = ShelfOut)))]
+pub async fn undo(
+    State(app): State<App>,
+    Key(id): Key,
+    Body(on): Body<OnVersion>,
+) -> Result<Json<ShelfOut>, Problem> {
+    undo_or_redo(app, id, on, Direction::Undo).await
+}
+
+/// Makes the change of the shelf that was taken back again.
+#[utoipa::path(post, operation_id = "shelf_redo", path = "/api/studios/{id}/shelf/redo", tag = "shelf", params(("id" = Uuid, Path)),
+    request_body = OnVersion,
+    responses((status = 200, body = ShelfOut)))]
+pub async fn redo(
+    State(app): State<App>,
+    Key(id): Key,
+    Body(on): Body<OnVersion>,
+) -> Result<Json<ShelfOut>, Problem> {
+    undo_or_redo(app, id, on, Direction::Redo).await
+}

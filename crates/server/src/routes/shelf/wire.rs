@@ -1,0 +1,68 @@
+//! What is said of shelves.
+
+use crate::formats::{MaterialDoc, TubDoc, WayDoc};
+use crate::routes::shared::HistoryOut;
+use chrono::{DateTime, FixedOffset};
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+/// A material with what is computed of it.
+#[derive(Serialize, ToSchema)]
+pub struct ShelfMaterial {
+    /// The material.
+    pub material: MaterialDoc,
+    /// What is left of it [ml], when its stock is kept.
+    #[schema(required)]
+    pub left_ml: Option<f64>,
+    /// Whether a picture, a tub or a way uses it: then it can be put away, but not taken out.
+    pub used: bool,
+}
+
+/// A tub with what is computed of it.
+#[derive(Serialize, ToSchema)]
+pub struct ShelfTub {
+    /// The tub.
+    pub tub: TubDoc,
+    /// What is left in it [ml].
+    pub left_ml: f64,
+    /// The last moment it is good for.
+    pub last_good: DateTime<FixedOffset>,
+    /// `good`, `past` or `spoiled`.
+    pub condition: String,
+    /// What was found in it, when it is spoiled.
+    #[schema(required)]
+    pub trouble: Option<String>,
+    /// Whether a picture was or is to be painted from it.
+    pub used: bool,
+}
+
+/// A shelf.
+#[derive(Serialize, ToSchema)]
+pub struct ShelfOut {
+    /// Its version.
+    pub version: i64,
+    /// What can be undone and redone.
+    pub history: HistoryOut,
+    /// Paints, mediums, varnishes.
+    pub materials: Vec<ShelfMaterial>,
+    /// Pre-mixed colour.
+    pub tubs: Vec<ShelfTub>,
+    /// Own ways of working.
+    pub ways: Vec<WayDoc>,
+}
+
+/// A shelf after an edit.
+#[derive(Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct ShelfEdit {
+    /// The version the edit was made on.
+    pub version: i64,
+    /// What the edit did, for undo.
+    pub label: String,
+    /// Paints, mediums, varnishes.
+    pub materials: Vec<MaterialDoc>,
+    /// Pre-mixed colour.
+    pub tubs: Vec<TubDoc>,
+    /// Own ways of working.
+    pub ways: Vec<WayDoc>,
+}

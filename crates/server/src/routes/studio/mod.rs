@@ -1,0 +1,4 @@
+//! Studios: settings, import and export.
+
+pub mod handlers;
+pub mod wire;

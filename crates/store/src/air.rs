@@ -1,0 +1,235 @@
+//! The air of a studio: how the room is usually kept and looked ahead at in one row with a version,
+//! and its readings, one row each.
+//!
+//! A reading belongs to every revision of the air from `since` on and before `until`: an edit writes
+//! what changed, and undo moves between revisions without writing a reading.
+
+use crate::StoreError;
+use crate::air_body::AirBody;
+use crate::revision::{self, Direction, History};
+use crate::versioned::{AIR, Value, json};
+use chrono::{DateTime, Utc};
+use sqlx::{FromRow, MySql, MySqlConnection, QueryBuilder};
+use std::collections::HashMap;
+use ulvek_core::air::{Air, AirSeries};
+use ulvek_core::studio::{RoomAhead, Studio};
+use ulvek_core::time::{exact_instant, seconds};
+use uuid::Uuid;
+
+/// Rows of one statement: what a packet of MariaDB holds with ease. [practice]
+const ROWS: usize = 1000;
+
+/// Version of an air, and what can be undone and redone of it.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct AirState {
+    /// Its version.
+    pub version: i64,
+    /// What can be undone and redone.
+    pub history: History,
+}
+
+#[derive(FromRow, Clone, PartialEq)]
+struct ReadingRow {
+    at: DateTime<Utc>,
+    temperature_c: f64,
+    relative_humidity: f64,
+    air_speed_m_s: f64,
+}
+
+impl ReadingRow {
+    fn of((t, air): &(f64, Air)) -> Self {
+        Self {
+            at: exact_instant(*t),
+            temperature_c: air.celsius,
+            relative_humidity: air.humidity,
+            air_speed_m_s: air.speed_m_s,
+        }
+    }
+
+    fn into_reading(self) -> Result<(f64, Air), StoreError> {
+        let air = Air::try_new(self.temperature_c, self.relative_humidity, self.air_speed_m_s)
+            .map_err(|e| StoreError::Unreadable(e.to_string()))?;
+        Ok((seconds(self.at), air))
+    }
+}
+
+pub(crate) async fn insert_air(
+    conn: &mut MySqlConnection,
+    studio: Uuid,
+    of: &Studio,
+    at: DateTime<Utc>,
+) -> Result<(), StoreError> {
+    let owner = Uuid::now_v7();
+    let body = AirBody::of(of);
+    sqlx::query("INSERT INTO air (studio_id, owner_id, body, version) VALUES (?, ?, ?, 1)")
+        .bind(studio)
+        .bind(owner)
+        .bind(json(&body)?)
+        .execute(&mut *conn)
+        .await?;
+    let number = revision::record(conn, owner, "begin the room", &body, at).await?;
+    let rows: Vec<ReadingRow> = of.air.readings().iter().map(ReadingRow::of).collect();
+    add(conn, studio, &rows, (number, of.room.source.word())).await
+}
+
+/// Reads the air of a studio.
+pub(crate) async fn load_air(
+    conn: &mut MySqlConnection,
+    studio: Uuid,
+) -> Result<(AirSeries, RoomAhead, AirState), StoreError> {
+    let (owner, body, version): (Uuid, String, i64) =
+        sqlx::query_as("SELECT owner_id, body, version FROM air WHERE studio_id = ?")
+            .bind(studio)
+            .fetch_one(&mut *conn)
+            .await?;
+    let body: AirBody = serde_json::from_str(&body)
+        .map_err(|e| StoreError::Unreadable(format!("air of {studio}: {e}")))?;
+    let (usual, room) = body.into_room()?;
+    let number = revision::current(conn, owner).await?.unwrap_or(0);
+    let rows = readings(conn, studio, number).await?;
+    let readings = rows.into_iter().map(ReadingRow::into_reading).collect::<Result<Vec<_>, _>>()?;
+    let history = revision::history(conn, owner).await?;
+    Ok((AirSeries::new(usual, readings), room, AirState { version, history }))
+}
+
+async fn readings(
+    conn: &mut MySqlConnection,
+    studio: Uuid,
+    number: i64,
+) -> Result<Vec<ReadingRow>, StoreError> {
+    Ok(sqlx::query_as(
+        "SELECT at, temperature_c, relative_humidity, air_speed_m_s FROM reading \
+         WHERE studio_id = ? AND since <= ? AND (until IS NULL OR until > ?) ORDER BY at",
+    )
+    .bind(studio)
+    .bind(number)
+    .bind(number)
+    .fetch_all(conn)
+    .await?)
+}
+
+/// Replaces the air of a studio at version `given`. Belongs in a transaction. Returns the new version.
+///
+/// # Errors
+/// [`StoreError::Stale`] when another edit came first; nothing is changed then.
+pub async fn save_air(
+    conn: &mut MySqlConnection,
+    studio: Uuid,
+    given: i64,
+    of: &Studio,
+    label: &str,
+    at: DateTime<Utc>,
+) -> Result<i64, StoreError> {
+    let body = AirBody::of(of);
+    let version = AIR.update(conn, (studio, given), [("body", Value::Text(json(&body)?))]).await?;
+    let owner = owner(conn, studio).await?;
+    let before = revision::current(conn, owner).await?.unwrap_or(0);
+    forget_after(conn, studio, before).await?;
+    let number = revision::record(conn, owner, label, &body, at).await?;
+    let old = readings(conn, studio, before).await?;
+    let new: Vec<ReadingRow> = of.air.readings().iter().map(ReadingRow::of).collect();
+    let key = |row: &ReadingRow| row.at.timestamp_micros();
+    let were: HashMap<i64, &ReadingRow> = old.iter().map(|row| (key(row), row)).collect();
+    let are: HashMap<i64, &ReadingRow> = new.iter().map(|row| (key(row), row)).collect();
+    let gone: Vec<DateTime<Utc>> =
+        old.iter().filter(|row| are.get(&key(row)) != Some(row)).map(|row| row.at).collect();
+    let come: Vec<ReadingRow> =
+        new.iter().filter(|row| were.get(&key(row)) != Some(row)).cloned().collect();
+    end(conn, studio, &gone, number).await?;
+    add(conn, studio, &come, (number, of.room.source.word())).await?;
+    Ok(version)
+}
+
+/// What revisions after `number`, which can no longer be redone, wrote of readings is undone.
+async fn forget_after(
+    conn: &mut MySqlConnection,
+    studio: Uuid,
+    number: i64,
+) -> Result<(), StoreError> {
+    sqlx::query("DELETE FROM reading WHERE studio_id = ? AND since > ?")
+        .bind(studio)
+        .bind(number)
+        .execute(&mut *conn)
+        .await?;
+    sqlx::query("UPDATE reading SET until = NULL WHERE studio_id = ? AND until > ?")
+        .bind(studio)
+        .bind(number)
+        .execute(&mut *conn)
+        .await?;
+    // What no revision that is kept can lead back to.
+    sqlx::query("DELETE FROM reading WHERE studio_id = ? AND until <= ?")
+        .bind(studio)
+        .bind(number - revision::KEPT)
+        .execute(conn)
+        .await?;
+    Ok(())
+}
+
+async fn end(
+    conn: &mut MySqlConnection,
+    studio: Uuid,
+    gone: &[DateTime<Utc>],
+    number: i64,
+) -> Result<(), StoreError> {
+    for chunk in gone.chunks(ROWS) {
+        let mut query = QueryBuilder::<MySql>::new("UPDATE reading SET until = ");
+        query.push_bind(number).push(" WHERE studio_id = ").push_bind(studio);
+        query.push(" AND until IS NULL AND at IN (");
+        let mut at = query.separated(", ");
+        for moment in chunk {
+            at.push_bind(moment.naive_utc());
+        }
+        query.push(")");
+        query.build().execute(&mut *conn).await?;
+    }
+    Ok(())
+}
+
+async fn add(
+    conn: &mut MySqlConnection,
+    studio: Uuid,
+    rows: &[ReadingRow],
+    (number, source): (i64, &str),
+) -> Result<(), StoreError> {
+    for chunk in rows.chunks(ROWS) {
+        let mut query = QueryBuilder::<MySql>::new(
+            "INSERT INTO reading (studio_id, at, since, temperature_c, relative_humidity, \
+             air_speed_m_s, source) ",
+        );
+        query.push_values(chunk, |mut row, reading| {
+            row.push_bind(studio)
+                .push_bind(reading.at.naive_utc())
+                .push_bind(number)
+                .push_bind(reading.temperature_c)
+                .push_bind(reading.relative_humidity)
+                .push_bind(reading.air_speed_m_s)
+                .push_bind(source.to_owned());
+        });
+        query.build().execute(&mut *conn).await?;
+    }
+    Ok(())
+}
+
+/// Undoes or redoes the last edit of the air at version `given`. Belongs in a transaction. Returns the
+/// new version.
+///
+/// # Errors
+/// [`StoreError::Stale`], or [`StoreError::NoSuchRevision`] when there is nothing to go to.
+pub async fn undo_air(
+    conn: &mut MySqlConnection,
+    studio: Uuid,
+    given: i64,
+    direction: Direction,
+) -> Result<i64, StoreError> {
+    let owner = owner(conn, studio).await?;
+    let body: AirBody = revision::go(conn, owner, direction).await?;
+    AIR.update(conn, (studio, given), [("body", Value::Text(json(&body)?))]).await
+}
+
+async fn owner(conn: &mut MySqlConnection, studio: Uuid) -> Result<Uuid, StoreError> {
+    let (owner,): (Uuid,) = sqlx::query_as("SELECT owner_id FROM air WHERE studio_id = ?")
+        .bind(studio)
+        .fetch_one(conn)
+        .await?;
+    Ok(owner)
+}

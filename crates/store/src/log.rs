@@ -1,0 +1,340 @@
+//! What was done on pictures: an append-only log. A correction is a new row that names the one it
+//! corrects; no row is ever changed or taken out. What stands is what no later row corrects.
+
+use crate::StoreError;
+use crate::picture_body::{MixBody, mix_body, mix_of};
+use crate::versioned::json;
+use chrono::{DateTime, SubsecRound, Utc};
+use serde::{Deserialize, Serialize};
+use sqlx::{FromRow, MySqlConnection};
+use std::collections::{HashMap, HashSet};
+use ulvek_core::picture::{Picture, SealAnyway, SealTrouble, Step, TroubleFound};
+use uuid::Uuid;
+
+/// Digits of a second that MariaDB keeps.
+const DIGITS: u16 = 6;
+
+/// An entry of the log, as it was entered.
+#[derive(Debug, Clone, PartialEq)]
+pub struct LogEntry {
+    /// Its number: a later entry has a larger one.
+    pub number: i64,
+    /// What was done.
+    pub what: Done,
+    /// On which step, by its name within the picture.
+    pub step: Option<String>,
+    /// When it was done.
+    pub at: DateTime<Utc>,
+    /// When it was entered.
+    pub entered_at: DateTime<Utc>,
+    /// The entry that it corrects.
+    pub corrects: Option<i64>,
+}
+
+/// What was done.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[serde(tag = "kind", rename_all = "snake_case")]
+pub enum Done {
+    /// A coat was laid, or a step without film was done.
+    Laid(LaidCoatBody),
+    /// A sealing coat was laid although the gate was closed.
+    SealedAnyway {
+        /// Why, in the painter's words.
+        reason: String,
+        /// What did not hold then.
+        against: Vec<String>,
+    },
+    /// Trouble was found on a sealing coat.
+    SealTrouble {
+        /// What.
+        trouble: SealTrouble,
+    },
+    /// The surface was dusted and looked over.
+    LookedOver {},
+    /// A photograph was taken.
+    Photographed {
+        /// Its key.
+        photograph: Uuid,
+    },
+    /// The entry that is named was a mistake: it does not stand any more.
+    TakenBack {},
+}
+
+/// A coat as it was really laid.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+pub struct LaidCoatBody {
+    /// Wet film [um].
+    pub wet_film_um: Option<f64>,
+    /// Parts of the mix: material and how many.
+    pub mix: Vec<(String, f64)>,
+    /// Share of the picture's area.
+    pub share_of_area: f64,
+    /// The tub it was painted from.
+    pub tub: Option<String>,
+    /// Share of the cup that stayed in cup and brush.
+    pub loss: Option<f64>,
+    /// What the full cup weighed [g].
+    pub cup_g: Option<f64>,
+}
+
+impl Done {
+    /// What it is called in the table and over the wire.
+    pub const fn kind(&self) -> &'static str {
+        match self {
+            Self::Laid(_) => "laid",
+            Self::SealedAnyway { .. } => "sealed_anyway",
+            Self::SealTrouble { .. } => "seal_trouble",
+            Self::LookedOver {} => "looked_over",
+            Self::Photographed { .. } => "photographed",
+            Self::TakenBack {} => "taken_back",
+        }
+    }
+
+    fn body(&self) -> Result<String, StoreError> {
+        let mut body = serde_json::to_value(self).map_err(unreadable)?;
+        if let Some(fields) = body.as_object_mut() {
+            fields.remove("kind");
+        }
+        json(&body)
+    }
+}
+
+fn unreadable(error: serde_json::Error) -> StoreError {
+    StoreError::Unreadable(format!("an entry of the log: {error}"))
+}
+
+impl LaidCoatBody {
+    fn of(step: &Step) -> Self {
+        let mix: MixBody = mix_body(&step.mix);
+        Self {
+            wet_film_um: step.wet_film_um,
+            mix,
+            share_of_area: step.share_of_area,
+            tub: step.tub.clone(),
+            loss: step.loss,
+            cup_g: step.cup_g,
+        }
+    }
+
+    /// Makes `step` what was really laid.
+    fn onto(&self, step: &mut Step) {
+        step.wet_film_um = self.wet_film_um;
+        step.mix = mix_of(self.mix.clone());
+        step.share_of_area = self.share_of_area;
+        step.tub.clone_from(&self.tub);
+        step.loss = self.loss;
+        step.cup_g = self.cup_g;
+    }
+}
+
+#[derive(FromRow)]
+struct LogRow {
+    number: i64,
+    picture_id: Uuid,
+    kind: String,
+    step_code: Option<String>,
+    at: DateTime<Utc>,
+    entered_at: DateTime<Utc>,
+    corrects: Option<i64>,
+    body: String,
+}
+
+impl LogRow {
+    fn into_entry(self) -> Result<LogEntry, StoreError> {
+        let mut body: serde_json::Value = serde_json::from_str(&self.body).map_err(unreadable)?;
+        body["kind"] = self.kind.into();
+        Ok(LogEntry {
+            number: self.number,
+            what: serde_json::from_value(body).map_err(unreadable)?,
+            step: self.step_code,
+            at: self.at,
+            entered_at: self.entered_at,
+            corrects: self.corrects,
+        })
+    }
+}
+
+/// Everything that was entered of a picture, in the order of entry.
+///
+/// # Errors
+/// [`StoreError`].
+pub async fn log_of(
+    conn: &mut MySqlConnection,
+    picture: Uuid,
+) -> Result<Vec<LogEntry>, StoreError> {
+    let rows: Vec<LogRow> = sqlx::query_as(
+        "SELECT number, picture_id, kind, step_code, at, entered_at, corrects, body \
+         FROM log_entry WHERE picture_id = ? ORDER BY number",
+    )
+    .bind(picture)
+    .fetch_all(conn)
+    .await?;
+    rows.into_iter().map(LogRow::into_entry).collect()
+}
+
+/// The same for every picture of a studio.
+pub(crate) async fn logs_in(
+    conn: &mut MySqlConnection,
+    studio: Uuid,
+) -> Result<HashMap<Uuid, Vec<LogEntry>>, StoreError> {
+    let rows: Vec<LogRow> = sqlx::query_as(
+        "SELECT l.number, l.picture_id, l.kind, l.step_code, l.at, l.entered_at, l.corrects, l.body \
+         FROM log_entry l JOIN picture p ON p.id = l.picture_id \
+         WHERE p.studio_id = ? AND p.deleted_at IS NULL ORDER BY l.number",
+    )
+    .bind(studio)
+    .fetch_all(conn)
+    .await?;
+    let mut found: HashMap<Uuid, Vec<LogEntry>> = HashMap::new();
+    for row in rows {
+        let picture = row.picture_id;
+        found.entry(picture).or_default().push(row.into_entry()?);
+    }
+    Ok(found)
+}
+
+/// The entries that stand: those that no later one corrects.
+fn standing(log: &[LogEntry]) -> Vec<&LogEntry> {
+    let corrected: HashSet<i64> = log.iter().filter_map(|e| e.corrects).collect();
+    let stands =
+        |e: &&LogEntry| !corrected.contains(&e.number) && !matches!(e.what, Done::TakenBack {});
+    log.iter().filter(stands).collect()
+}
+
+/// Puts what was done onto the plan of a picture.
+pub(crate) fn played(log: &[LogEntry], mut picture: Picture) -> Picture {
+    for entry in standing(log) {
+        let named = entry.step.clone().unwrap_or_default();
+        match &entry.what {
+            Done::Laid(coat) => {
+                let step = picture.steps.iter_mut().find(|s| s.id == named);
+                if let Some(step) = step {
+                    coat.onto(step);
+                    step.laid_at = Some(entry.at);
+                }
+            }
+            Done::SealedAnyway { reason, against } => picture.seal.anyway.push(SealAnyway {
+                at: entry.at,
+                step: named,
+                reason: reason.clone(),
+                against: against.clone(),
+            }),
+            Done::SealTrouble { trouble } => picture.seal.troubles.push(TroubleFound {
+                at: entry.at,
+                step: named,
+                trouble: *trouble,
+            }),
+            Done::LookedOver {} => picture.seal.inspected_at = Some(entry.at),
+            Done::Photographed { .. } | Done::TakenBack {} => {}
+        }
+    }
+    picture
+}
+
+/// Something that a picture says was done.
+struct Said {
+    what: Done,
+    step: Option<String>,
+    at: DateTime<Utc>,
+}
+
+fn said(picture: &Picture) -> Vec<Said> {
+    let say = |what, step: Option<&str>, at: DateTime<Utc>| Said {
+        what,
+        step: step.map(str::to_owned),
+        at: at.trunc_subsecs(DIGITS),
+    };
+    let laid = picture
+        .steps
+        .iter()
+        .filter_map(|s| Some(say(Done::Laid(LaidCoatBody::of(s)), Some(&s.id), s.laid_at?)));
+    let seal = &picture.seal;
+    let anyway = seal.anyway.iter().map(|a| {
+        let what = Done::SealedAnyway { reason: a.reason.clone(), against: a.against.clone() };
+        say(what, Some(&a.step), a.at)
+    });
+    let troubles = seal
+        .troubles
+        .iter()
+        .map(|t| say(Done::SealTrouble { trouble: t.trouble }, Some(&t.step), t.at));
+    let looked = seal.inspected_at.map(|at| say(Done::LookedOver {}, None, at));
+    let mut found: Vec<Said> = laid.chain(anyway).chain(troubles).chain(looked).collect();
+    found.sort_by_key(|s| s.at);
+    found
+}
+
+/// Enters what `picture` says was done and the log does not: what is new, what is corrected, and what
+/// is taken back. Belongs in the transaction that saves the picture.
+pub(crate) async fn enter(
+    conn: &mut MySqlConnection,
+    id: Uuid,
+    picture: &Picture,
+    at: DateTime<Utc>,
+) -> Result<(), StoreError> {
+    let log = log_of(conn, id).await?;
+    let mut known: Vec<&LogEntry> = standing(&log)
+        .into_iter()
+        .filter(|e| !matches!(e.what, Done::Photographed { .. }))
+        .collect();
+    let mut news: Vec<Said> = Vec::new();
+    for said in said(picture) {
+        let same = |e: &&LogEntry| e.what == said.what && e.step == said.step && e.at == said.at;
+        match known.iter().position(same) {
+            Some(n) => {
+                known.remove(n);
+            }
+            None => news.push(said),
+        }
+    }
+    for said in news {
+        // A step is done once, and the surface was looked over last at one time: another time, film or
+        // mix corrects what was entered.
+        let about = |e: &&LogEntry| match (&e.what, &said.what) {
+            (Done::Laid(_), Done::Laid(_)) => e.step == said.step,
+            (Done::LookedOver {}, Done::LookedOver {}) => true,
+            _ => false,
+        };
+        let corrected = known.iter().position(about).map(|n| known.remove(n).number);
+        append(conn, id, (&said.what, said.step.as_deref(), said.at), (at, corrected)).await?;
+    }
+    for entry in known {
+        let back = (&Done::TakenBack {}, entry.step.as_deref(), entry.at);
+        append(conn, id, back, (at, Some(entry.number))).await?;
+    }
+    Ok(())
+}
+
+pub(crate) async fn append(
+    conn: &mut MySqlConnection,
+    picture: Uuid,
+    (what, step, at): (&Done, Option<&str>, DateTime<Utc>),
+    (entered_at, corrects): (DateTime<Utc>, Option<i64>),
+) -> Result<(), StoreError> {
+    sqlx::query(
+        "INSERT INTO log_entry (picture_id, kind, step_code, at, entered_at, corrects, body) \
+         VALUES (?, ?, ?, ?, ?, ?, ?)",
+    )
+    .bind(picture)
+    .bind(what.kind())
+    .bind(step)
+    .bind(at.naive_utc())
+    .bind(entered_at.naive_utc())
+    .bind(corrects)
+    .bind(what.body()?)
+    .execute(conn)
+    .await?;
+    Ok(())
+}
+
+/// The standing entry of a photograph.
+pub(crate) async fn photographed(
+    conn: &mut MySqlConnection,
+    (picture, photograph): (Uuid, Uuid),
+) -> Result<Option<i64>, StoreError> {
+    let log = log_of(conn, picture).await?;
+    let found = standing(&log)
+        .into_iter()
+        .find(|e| e.what == Done::Photographed { photograph })
+        .map(|e| e.number);
+    Ok(found)
+}
