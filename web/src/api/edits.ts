@@ -2,7 +2,7 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { client, unwrap, type Schemas } from './client';
 
-type Step = 'undo' | 'redo';
+type UndoOrRedo = 'undo' | 'redo';
 
 /** Drops what was computed or read before an edit, so that every view reads it again. */
 function useFresh() {
@@ -30,11 +30,11 @@ export const useLogLaid = () =>
     unwrap(client.POST('/api/pictures/{id}/laid', { params: { path: { id } }, body })),
   );
 
-export const useStepPicture = (id: string) =>
-  useEdit(({ version, step }: { version: number; step: Step }) => {
+export const useUndoPicture = (id: string) =>
+  useEdit(({ version, way }: { version: number; way: UndoOrRedo }) => {
     const init = { params: { path: { id } }, body: { version } };
     return unwrap(
-      step === 'undo'
+      way === 'undo'
         ? client.POST('/api/pictures/{id}/undo', init)
         : client.POST('/api/pictures/{id}/redo', init),
     );
@@ -55,11 +55,11 @@ export const useSaveStudio = (id: string) =>
     unwrap(client.PUT('/api/studios/{id}', { params: { path: { id } }, body })),
   );
 
-export const useStepStudio = (id: string) =>
-  useEdit(({ version, step }: { version: number; step: Step }) => {
+export const useUndoStudio = (id: string) =>
+  useEdit(({ version, way }: { version: number; way: UndoOrRedo }) => {
     const init = { params: { path: { id } }, body: { version } };
     return unwrap(
-      step === 'undo'
+      way === 'undo'
         ? client.POST('/api/studios/{id}/undo', init)
         : client.POST('/api/studios/{id}/redo', init),
     );
@@ -70,15 +70,29 @@ export const useSaveShelf = (id: string) =>
     unwrap(client.PUT('/api/studios/{id}/shelf', { params: { path: { id } }, body })),
   );
 
-export const useStepShelf = (id: string) =>
-  useEdit(({ version, step }: { version: number; step: Step }) => {
+export const useUndoAir = (id: string) =>
+  useEdit(({ version, way }: { version: number; way: UndoOrRedo }) => {
     const init = { params: { path: { id } }, body: { version } };
     return unwrap(
-      step === 'undo'
+      way === 'undo'
+        ? client.POST('/api/studios/{id}/air/undo', init)
+        : client.POST('/api/studios/{id}/air/redo', init),
+    );
+  });
+
+export const useUndoShelf = (id: string) =>
+  useEdit(({ version, way }: { version: number; way: UndoOrRedo }) => {
+    const init = { params: { path: { id } }, body: { version } };
+    return unwrap(
+      way === 'undo'
         ? client.POST('/api/studios/{id}/shelf/undo', init)
         : client.POST('/api/studios/{id}/shelf/redo', init),
     );
   });
+
+/** Steps without one of them; what stood on it stands on what it stood on. */
+export const stepsWithout = (steps: Schemas['StepDoc'][], id: string) =>
+  unwrap(client.POST('/api/steps/without', { body: { steps, take_out: id } }));
 
 /** What lies on the simulated scale, and setting it to zero. */
 export const useScale = () => {

@@ -1,9 +1,11 @@
 /** What can be done to the steps of a picture, as functions of the picture. */
 import type { Schemas } from '../api/client';
+import { stepsWithout } from '../api/edits';
 
 export type Step = Schemas['StepDoc'];
+type Picture = Schemas['PictureDoc'];
 /** An edit of a picture, as a function of it. */
-export type Change = (picture: Schemas['PictureDoc']) => Schemas['PictureDoc'];
+export type Change = (picture: Picture) => Picture | Promise<Picture>;
 
 /** A step name that the picture does not use yet. */
 export function freshId(steps: Step[]): string {
@@ -13,35 +15,27 @@ export function freshId(steps: Step[]): string {
 }
 
 const withSteps =
-  (of: (steps: Step[]) => Step[]): Change =>
-  (picture) => ({ ...picture, steps: of(picture.steps ?? []) });
+  (of: (steps: Step[]) => Step[]) =>
+  (picture: Picture): Picture => ({ ...picture, steps: of(picture.steps ?? []) });
 
 /** Adds a step at the end, or replaces the one of its name. */
-export const putStep = (step: Step): Change =>
+export const putStep = (step: Step) =>
   withSteps((steps) =>
     steps.some((s) => s.id === step.id)
       ? steps.map((s) => (s.id === step.id ? step : s))
       : [...steps, { ...step, id: freshId(steps) }],
   );
 
-/** Takes a step out; steps that stood on it stand on what it stood on. */
-export const removeStep = (id: string): Change =>
-  withSteps((steps) => {
-    const gone = steps.find((s) => s.id === id);
-    return steps
-      .filter((s) => s.id !== id)
-      .map((s) =>
-        s.after?.includes(id)
-          ? {
-              ...s,
-              after: [...new Set(s.after.flatMap((a) => (a === id ? (gone?.after ?? []) : [a])))],
-            }
-          : s,
-      );
+/** Takes a step out. What stands on what then is the server's to say. */
+export const takeStepOut =
+  (id: string) =>
+  async (picture: Picture): Promise<Picture> => ({
+    ...picture,
+    steps: await stepsWithout(picture.steps ?? [], id),
   });
 
 /** A copy right after the step, not laid yet. */
-export const duplicateStep = (id: string): Change =>
+export const duplicateStep = (id: string) =>
   withSteps((steps) =>
     steps.flatMap((s) =>
       s.id === id ? [s, { ...s, id: freshId(steps), laid_at: undefined, cup_g: undefined }] : [s],
@@ -49,7 +43,7 @@ export const duplicateStep = (id: string): Change =>
   );
 
 /** Moves a step one place up (-1) or down (1). */
-export const moveStep = (id: string, by: -1 | 1): Change =>
+export const moveStep = (id: string, by: -1 | 1) =>
   withSteps((steps) => {
     const from = steps.findIndex((s) => s.id === id);
     const step = steps[from];
@@ -60,7 +54,7 @@ export const moveStep = (id: string, by: -1 | 1): Change =>
   });
 
 /** Takes a log entry back: the step is still to do. */
-export const unlay = (id: string): Change =>
+export const unlay = (id: string) =>
   withSteps((steps) => steps.map((s) => (s.id === id ? { ...s, laid_at: undefined } : s)));
 
 type Finding = Pick<Schemas['FindingOut'], 'rule' | 'step'>;
@@ -70,8 +64,8 @@ const without = (aside: Schemas['SetAsideDoc'][] | undefined, finding: Finding) 
 
 /** Sets a finding aside with a reason. */
 export const setAside =
-  (finding: Finding, reason: string, at: string): Change =>
-  (picture) => ({
+  (finding: Finding, reason: string, at: string) =>
+  (picture: Picture): Picture => ({
     ...picture,
     set_aside: [
       ...without(picture.set_aside, finding),
@@ -81,5 +75,5 @@ export const setAside =
 
 /** Lets a finding stand again. */
 export const bringBack =
-  (finding: Finding): Change =>
-  (picture) => ({ ...picture, set_aside: without(picture.set_aside, finding) });
+  (finding: Finding) =>
+  (picture: Picture): Picture => ({ ...picture, set_aside: without(picture.set_aside, finding) });

@@ -1,7 +1,7 @@
 /** The shelf of the open studio, and edits of it. */
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import type { Schemas } from '../api/client';
-import { useSaveShelf, useStepShelf } from '../api/edits';
+import { useSaveShelf, useUndoShelf } from '../api/edits';
 import { shelfQuery } from '../api/queries';
 import { useVersionedEdit } from './useVersionedEdit';
 
@@ -24,15 +24,15 @@ export function useShelfEdit(studio: string) {
   const shelf = useQuery(shelfQuery(studio));
   const cache = useQueryClient();
   const save = useSaveShelf(studio);
-  const step = useStepShelf(studio);
+  const undo = useUndoShelf(studio);
   const edits = useVersionedEdit<Schemas['ShelfOut'], ShelfDoc>({
     stored: shelf.data,
     docOf: shelfDoc,
     save: ({ version, label, doc }, callbacks) =>
       save.mutate({ version, label, ...doc }, callbacks),
-    step: step.mutate,
-    pending: save.isPending || step.isPending,
-    stepError: step.error,
+    undo: undo.mutate,
+    pending: save.isPending || undo.isPending,
+    undoError: undo.error,
     reread: () => cache.fetchQuery({ ...shelfQuery(studio), staleTime: 0 }),
     refresh: () => void cache.invalidateQueries(),
     reset: save.reset,

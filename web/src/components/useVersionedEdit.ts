@@ -3,6 +3,9 @@
 import { useState } from 'react';
 import { ApiError, type Schemas } from '../api/client';
 
+/** An edit as a function of what is stored. */
+type Change<Doc> = (doc: Doc) => Doc | Promise<Doc>;
+
 interface Versioned {
   version: number;
   history: Schemas['HistoryOut'];
@@ -18,9 +21,10 @@ interface Options<Stored extends Versioned, Doc> {
   /** What an edit works on. */
   docOf: (stored: Stored) => Doc;
   save: (edit: { version: number; label: string; doc: Doc }, callbacks: Callbacks) => void;
-  step: (step: { version: number; step: 'undo' | 'redo' }) => void;
+  /** Undoes or redoes the last edit. */
+  undo: (to: { version: number; way: 'undo' | 'redo' }) => void;
   pending: boolean;
-  stepError: Error | null;
+  undoError: Error | null;
   /** Reads what is stored now. */
   reread: () => Promise<Stored>;
   /** Forgets what was shown. */
@@ -31,24 +35,31 @@ interface Options<Stored extends Versioned, Doc> {
 export type Edits = ReturnType<typeof useVersionedEdit<Versioned, unknown>>;
 
 export function useVersionedEdit<Stored extends Versioned, Doc>(options: Options<Stored, Doc>) {
-  const { stored, docOf, save, step, reread, refresh, reset } = options;
+  const { stored, docOf, save, undo, reread, refresh, reset } = options;
   const [refused, setRefused] = useState<{
     label: string;
-    change: (doc: Doc) => Doc;
+    change: Change<Doc>;
     error: Error;
   }>();
 
-  const send = (on: Stored, label: string, change: (doc: Doc) => Doc, done?: () => void) =>
-    save(
-      { version: on.version, label, doc: change(docOf(on)) },
-      {
-        onSuccess: () => {
-          setRefused(undefined);
-          done?.();
+  const send = (on: Stored, label: string, change: Change<Doc>, done?: () => void) => {
+    const onError = (error: Error) => setRefused({ label, change, error });
+    const keep = (doc: Doc) =>
+      save(
+        { version: on.version, label, doc },
+        {
+          onSuccess: () => {
+            setRefused(undefined);
+            done?.();
+          },
+          onError,
         },
-        onError: (error) => setRefused({ label, change, error }),
-      },
-    );
+      );
+    // What an edit makes may be the server's to say.
+    const made = change(docOf(on));
+    if (made instanceof Promise) made.then(keep, onError);
+    else keep(made);
+  };
 
   const conflict =
     refused?.error instanceof ApiError && refused.error.problem.type.endsWith(':conflict')
@@ -57,17 +68,17 @@ export function useVersionedEdit<Stored extends Versioned, Doc>(options: Options
 
   return {
     pending: options.pending,
-    edit: (label: string, change: (doc: Doc) => Doc, done?: () => void) => {
+    edit: (label: string, change: Change<Doc>, done?: () => void) => {
       if (stored) send(stored, label, change, done);
     },
-    stepTo: (way: 'undo' | 'redo') => {
-      if (stored && stored.history[way] !== null) step({ version: stored.version, step: way });
+    goTo: (way: 'undo' | 'redo') => {
+      if (stored && stored.history[way] !== null) undo({ version: stored.version, way });
     },
     /** An edit that met another one; it is kept until the painter decides. */
     conflict,
     /** Why the last edit was refused, when that was no conflict. */
     refusal: conflict ? undefined : refused?.error,
-    stepError: options.stepError,
+    undoError: options.undoError,
     /** Makes the refused edit again on what is stored now. */
     again: async (done?: () => void) => {
       if (refused) send(await reread(), refused.label, refused.change, done);

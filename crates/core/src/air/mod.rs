@@ -7,7 +7,7 @@ mod room;
 mod series;
 
 pub use mass_transfer::{Transfer, heat_transfer_coefficient};
-pub use moment::{Air, RoomChange};
+pub use moment::{Air, ORDINARY_M_S, RoomChange, SPEEDS};
 pub(crate) use psychrometrics::GAS_CONSTANT;
 pub use psychrometrics::{
     KELVIN, dew_point_c, humidity_ratio, saturation_pressure_pa, vapour_concentration_kg_m3,

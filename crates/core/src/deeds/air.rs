@@ -51,6 +51,9 @@ pub fn take_in_air(
 ) -> Result<Studio, Fault> {
     let at = seconds(now);
     let source = ahead.source();
+    let room = RoomAhead { follows, source, taken_at: Some(now) };
+    // Air that went through a room that cannot be would be blamed on the air.
+    Studio { room, ..studio.clone() }.check_air()?;
     let through = |from: Air, outside: &[RoomHour]| follows.follow(from, outside);
     let air = match ahead {
         AirAhead::Constant => studio.air.replaced_from(at, Vec::new()),
@@ -65,7 +68,6 @@ pub fn take_in_air(
             studio.air.replaced_within(through(*studio.air.at(first), &outside))
         }
     };
-    let room = RoomAhead { follows, source, taken_at: Some(now) };
     let after = Studio { air, room, ..studio.clone() };
     after.check_air()?;
     Ok(after)

@@ -37,7 +37,7 @@ pub enum MixError {
 }
 
 /// How far the three shares may miss 1 before they are refused [-]: two-digit data sheets. [practice]
-const SUM_TOLERANCE: f64 = 0.011;
+pub const SUM_TOLERANCE: f64 = 0.011;
 
 /// How far the sum of three shares that were scaled may miss 1 by rounding [-].
 const ROUNDING: f64 = 1e-9;

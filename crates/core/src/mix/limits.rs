@@ -58,6 +58,19 @@ pub enum Thinning {
     WaterAllowed,
 }
 
+impl Thinning {
+    /// Both schools.
+    pub const ALL: [Self; 2] = [Self::MediumOnly, Self::WaterAllowed];
+
+    /// What painters call it.
+    pub const fn said(self) -> &'static str {
+        match self {
+            Self::MediumOnly => "Medium only",
+            Self::WaterAllowed => "Water allowed",
+        }
+    }
+}
+
 impl Limit {
     /// What happens beyond it.
     pub fn why(&self) -> &'static str {

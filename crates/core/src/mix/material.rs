@@ -38,6 +38,20 @@ impl MaterialKind {
         ("solvent_varnish", Self::SolventVarnish),
     ];
 
+    /// What painters call it; a kind of the studio's own is called by its own word.
+    pub fn said(&self) -> &str {
+        match self {
+            Self::Paint => "Paint",
+            Self::Medium => "Medium",
+            Self::Retarder => "Retarder",
+            Self::Water => "Water",
+            Self::Primer => "Primer",
+            Self::Varnish => "Water-borne varnish",
+            Self::SolventVarnish => "Solvent varnish",
+            Self::Other(word) => word,
+        }
+    }
+
     /// The kind for a word of a studio document.
     pub fn from_word(word: &str) -> Self {
         Self::NAMED
@@ -96,6 +110,42 @@ words! {
         Satin = "satin",
         /// Scatters light, lightens darks.
         Matte = "matte",
+    }
+}
+
+impl Line {
+    /// What painters call it.
+    pub const fn said(self) -> &'static str {
+        match self {
+            Self::Heavy => "Heavy",
+            Self::Fluid => "Fluid",
+            Self::Student => "Student",
+            Self::Slow => "Slow-drying",
+            Self::Airbrush => "Airbrush",
+            Self::Iridescent => "Iridescent",
+        }
+    }
+}
+
+impl Opacity {
+    /// What painters call it.
+    pub const fn said(self) -> &'static str {
+        match self {
+            Self::Transparent => "Transparent",
+            Self::SemiOpaque => "Semi-opaque",
+            Self::Opaque => "Opaque",
+        }
+    }
+}
+
+impl Finish {
+    /// What painters call it.
+    pub const fn said(self) -> &'static str {
+        match self {
+            Self::Gloss => "Gloss",
+            Self::Satin => "Satin",
+            Self::Matte => "Matte",
+        }
     }
 }
 

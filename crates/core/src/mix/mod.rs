@@ -8,8 +8,8 @@ mod material;
 mod parts;
 mod starter_shelf;
 
-pub use composition::{Composition, MixError};
+pub use composition::{Composition, MixError, SUM_TOLERANCE};
 pub use limits::{LEAST_BINDER, Limit, LimitKind, MOST_RETARDER, MOST_WATER, Surface, Thinning};
 pub use material::{Finish, Line, Material, MaterialKind, Opacity, Stock, Swatch};
 pub use parts::{Mix, Part, find};
-pub use starter_shelf::starter_shelf;
+pub use starter_shelf::{ordinary_paint, starter_shelf};

@@ -142,3 +142,12 @@ pub fn starter_shelf() -> Result<Vec<Material>, MixError> {
     });
     paints.chain(clear).collect()
 }
+
+/// A new paint before its own numbers are known: an ordinary heavy one.
+///
+/// # Errors
+/// [`MixError`] when the table's row is not a composition; a test holds that it is.
+pub fn ordinary_paint() -> Result<Composition, MixError> {
+    let [solids, water, glycol, _] = HEAVY.0;
+    Composition::try_new(solids, water, glycol)
+}

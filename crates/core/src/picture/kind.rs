@@ -44,6 +44,18 @@ impl Need {
         }
     }
 
+    /// What is asked of what lies below, in words.
+    pub const fn asks(self) -> &'static str {
+        match self {
+            Self::Nothing => "nothing: it may follow at once",
+            Self::TouchDry => "touch-dry below",
+            Self::Paintable => "paintable below",
+            Self::DryThrough => "dry through below",
+            Self::ReadyToSeal => "ready to seal",
+            Self::ReadyToWrap => "ready to wrap",
+        }
+    }
+
     /// The state of the film that is waited for.
     pub const fn state(self) -> Option<FilmState> {
         match self {

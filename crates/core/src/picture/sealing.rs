@@ -66,6 +66,37 @@ words! {
     }
 }
 
+impl Carrier {
+    /// What painters call it.
+    pub const fn said(self) -> &'static str {
+        match self {
+            Self::WaterBorne => "Water-borne, stays",
+            Self::Solvent => "Solvent, removable",
+        }
+    }
+}
+
+impl Purpose {
+    /// What painters call it.
+    pub const fn said(self) -> &'static str {
+        match self {
+            Self::Hung => "It hangs",
+            Self::HighGloss => "High gloss",
+            Self::Handled => "It is handled",
+        }
+    }
+}
+
+impl Strokes {
+    /// What painters call it.
+    pub const fn said(self) -> &'static str {
+        match self {
+            Self::FollowPaint => "Along the painted strokes",
+            Self::Crossed => "Even crossed passes",
+        }
+    }
+}
+
 /// What the painter settled on.
 #[derive(Debug, Clone, PartialEq)]
 pub struct VarnishChoice {

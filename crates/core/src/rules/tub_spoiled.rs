@@ -1,7 +1,7 @@
 //! A tub in which something was found.
 
 use super::{Rule, Scene, Severity};
-use crate::studio::{TubCondition, TubTrouble};
+use crate::studio::TubCondition;
 
 pub(super) const RULE: Rule = Rule {
     id: "tub-spoiled",
@@ -15,11 +15,7 @@ fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
     for (i, step) in scene.to_do() {
         let Some(tub) = step.tub.as_deref().and_then(|id| scene.studio.tub(id)) else { continue };
         if let TubCondition::Spoiled(trouble) = tub.condition(scene.now) {
-            let found = match trouble {
-                TubTrouble::Skin => "a skin or dry lumps",
-                TubTrouble::Mould => "mould",
-                TubTrouble::Contamination => "something that does not belong in it",
-            };
+            let found = trouble.said();
             say(i, format!("The last look into the tub \"{}\" found {found}.", tub.name));
         }
     }

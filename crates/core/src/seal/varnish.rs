@@ -45,7 +45,7 @@ impl Carrier {
         }
     }
 
-    const fn said(self) -> &'static str {
+    const fn borne(self) -> &'static str {
         match self {
             Self::WaterBorne => "water-borne",
             Self::Solvent => "solvent-borne",
@@ -86,7 +86,7 @@ impl Finish {
 #[derive(Debug, Clone, PartialEq, Error)]
 pub enum VarnishError {
     /// The shelf has none.
-    #[error("no {} {} varnish is on the shelf", .0.said(), .1.word())]
+    #[error("no {} {} varnish is on the shelf", .0.borne(), .1.word())]
     NotOnShelf(Carrier, Finish),
     /// The shelf has no clear medium for an isolation coat.
     #[error("no clear gloss medium for an isolation coat is on the shelf")]

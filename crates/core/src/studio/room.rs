@@ -16,6 +16,17 @@ words! {
     }
 }
 
+impl AirSource {
+    /// What painters call it.
+    pub const fn said(self) -> &'static str {
+        match self {
+            Self::Constant => "The room as it is usually kept",
+            Self::Forecast => "The (simulated) forecast of the outside, followed by the room",
+            Self::Readings => "Readings you brought",
+        }
+    }
+}
+
 /// How the room is looked ahead at.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct RoomAhead {

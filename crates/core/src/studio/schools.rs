@@ -44,6 +44,20 @@ pub enum Slowed {
 }
 
 impl Waiting {
+    /// Every school, the shortest wait first.
+    pub const ALL: [Self; 3] = [Self::Brisk, Self::Standard, Self::Patient];
+
+    /// What painters call it, and how long it waits where nothing slows the stack.
+    pub fn said(self) -> String {
+        let what = match self {
+            Self::Brisk => "Brisk",
+            Self::Standard => "Standard",
+            Self::Patient => "Patient",
+        };
+        let days = self.floor(Slowed::No).num_days();
+        format!("{what}: {days} day{}", if days == 1 { "" } else { "s" })
+    }
+
     /// The shortest wait from the last painted coat to the first sealing one.
     pub fn floor(self, slowed: Slowed) -> Duration {
         Duration::hours(match (self, slowed) {

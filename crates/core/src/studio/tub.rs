@@ -40,6 +40,29 @@ impl Tightness {
     }
 }
 
+impl Tightness {
+    /// What it is, and how long colour keeps in it.
+    pub fn said(self) -> String {
+        let what = match self {
+            Self::Airtight => "Airtight tub",
+            Self::Leaky => "Lid that leaks",
+            Self::Palette => "Stay-wet palette",
+        };
+        format!("{what}: keeps for {:.0} days", self.keeps_days())
+    }
+}
+
+impl TubTrouble {
+    /// What was found, in the middle of a sentence.
+    pub const fn said(self) -> &'static str {
+        match self {
+            Self::Skin => "a skin or dry lumps",
+            Self::Mould => "mould",
+            Self::Contamination => "something that does not belong in it",
+        }
+    }
+}
+
 /// A look into a tub.
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub struct TubCheck {

@@ -7,7 +7,7 @@ use chrono_tz::Tz;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use std::collections::HashSet;
-use ulvek_core::air::{Air, AirSeries, Room};
+use ulvek_core::air::{Air, AirSeries, ORDINARY_M_S, Room};
 use ulvek_core::quantity::{Checked, Fault};
 use ulvek_core::studio::{AirSource, RoomAhead, Studio};
 use ulvek_core::time::{exact_instant, seconds};
@@ -77,9 +77,8 @@ impl Default for RoomDoc {
     }
 }
 
-/// Air speed of an ordinary room [m/s]. [memory]
 const fn ordinary_air() -> f64 {
-    0.15
+    ORDINARY_M_S
 }
 
 /// One reading of the room's air.

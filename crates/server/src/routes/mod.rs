@@ -80,6 +80,7 @@ pub fn api() -> OpenApiRouter<App> {
         .routes(routes!(shelf_of::undo))
         .routes(routes!(shelf_of::redo))
         .routes(routes!(pictures::create))
+        .routes(routes!(pictures::without_step))
         .routes(routes!(pictures::read, pictures::save, pictures::delete))
         .routes(routes!(pictures::restore))
         .routes(routes!(pictures::undo))

@@ -136,7 +136,10 @@ async fn a_studio_never_grows_past_what_can_be_imported(pool: MySqlPool) {
     let csv = "at,temperature_c,relative_humidity\n2026-12-10T10:00:00Z,19.5,0.44\n";
     let edit = json!({ "version": 1, "source": "readings", "csv": csv });
     let refused = studio.put(&format!("/api/studios/{full}/air"), &edit).await.problem(422);
-    assert!(refused.ends_with("at most 90000 are kept"), "{refused}");
+    assert!(
+        refused.ends_with("with it the studio has 90002 readings; at most 90000 are taken"),
+        "{refused}"
+    );
 }
 
 #[sqlx::test(migrator = "MIGRATIONS")]

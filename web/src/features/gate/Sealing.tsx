@@ -4,7 +4,7 @@ import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
 import { Link, NavLink, Outlet, useOutletContext, useParams } from 'react-router';
 import type { Schemas } from '../../api/client';
-import { useStepPicture } from '../../api/edits';
+import { useUndoPicture } from '../../api/edits';
 import { gateQuery, pictureQuery } from '../../api/queries';
 import { Loading } from '../../components/Loading';
 import { Trouble } from '../../components/Trouble';
@@ -47,7 +47,7 @@ export function Sealing() {
   const gate = useQuery(gateQuery(id));
   const picture = useQuery(pictureQuery(id));
   const now = useNow(gate.data?.now, gate.dataUpdatedAt);
-  const step = useStepPicture(id);
+  const step = useUndoPicture(id);
   if (gate.error && !gate.data) {
     return <Trouble error={gate.error} retry={() => void gate.refetch()} />;
   }

@@ -53,8 +53,8 @@ function OnePicture({ id }: { id: string }) {
       run: () => next && void navigate(`cup/${next.step}`),
     },
     { key: 'g', does: 'Open the gate', run: () => void navigate('gate') },
-    { key: 'u', does: 'Undo', run: () => edits.stepTo('undo') },
-    { key: 'U', does: 'Redo', run: () => edits.stepTo('redo') },
+    { key: 'u', does: 'Undo', run: () => edits.goTo('undo') },
+    { key: 'U', does: 'Redo', run: () => edits.goTo('redo') },
   ]);
   if (view.strata.error && !data) {
     return <Trouble error={view.strata.error} retry={() => void view.strata.refetch()} />;
@@ -126,7 +126,7 @@ function OnePicture({ id }: { id: string }) {
           </Box>
         </Button>
         <Button
-          onClick={() => edits.stepTo('undo')}
+          onClick={() => edits.goTo('undo')}
           disabled={history.undo === null || edits.pending}
         >
           {history.undo === null ? 'Nothing to undo' : `Undo: ${history.undo}`}
@@ -135,14 +135,14 @@ function OnePicture({ id }: { id: string }) {
           </Box>
         </Button>
         {history.redo !== null && (
-          <Button onClick={() => edits.stepTo('redo')} disabled={edits.pending}>
+          <Button onClick={() => edits.goTo('redo')} disabled={edits.pending}>
             Redo: {history.redo}
           </Button>
         )}
       </Box>
-      {edits.stepError && (
+      {edits.undoError && (
         <Typography role="alert" color="error" sx={{ mt: 1 }}>
-          {edits.stepError.message}
+          {edits.undoError.message}
         </Typography>
       )}
       <StepList

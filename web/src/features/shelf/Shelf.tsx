@@ -31,8 +31,8 @@ export function Shelf() {
   const now = useNow(outlook.data?.now, outlook.dataUpdatedAt);
   const [part, setPart] = useState<(typeof PARTS)[number]['value']>('materials');
   useKeys([
-    { key: 'u', does: 'Undo the last change of the shelf', run: () => edits.stepTo('undo') },
-    { key: 'U', does: 'Redo it', run: () => edits.stepTo('redo') },
+    { key: 'u', does: 'Undo the last change of the shelf', run: () => edits.goTo('undo') },
+    { key: 'U', does: 'Redo it', run: () => edits.goTo('redo') },
   ]);
   const { stored } = edits;
   if (edits.shelf.error && !stored) {
@@ -54,7 +54,7 @@ export function Shelf() {
         />
         <Button
           disabled={stored.history.undo === null || edits.pending}
-          onClick={() => edits.stepTo('undo')}
+          onClick={() => edits.goTo('undo')}
         >
           {stored.history.undo === null ? 'Nothing to undo' : `Undo: ${stored.history.undo}`}
           <Box component="span" sx={{ opacity: 0.7, ml: 1 }}>
@@ -62,14 +62,14 @@ export function Shelf() {
           </Box>
         </Button>
         {stored.history.redo !== null && (
-          <Button disabled={edits.pending} onClick={() => edits.stepTo('redo')}>
+          <Button disabled={edits.pending} onClick={() => edits.goTo('redo')}>
             Redo: {stored.history.redo}
           </Button>
         )}
       </Box>
-      {(edits.stepError ?? edits.refusal) && (
+      {(edits.undoError ?? edits.refusal) && (
         <Typography role="alert" color="error" sx={{ fontWeight: 600, mb: 2 }}>
-          {(edits.stepError ?? edits.refusal)?.message}
+          {(edits.undoError ?? edits.refusal)?.message}
         </Typography>
       )}
       <Shortages shortages={outlook.data.shortages} now={now} zone={zone} />

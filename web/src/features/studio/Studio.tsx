@@ -4,7 +4,7 @@ import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { ApiError, type Schemas } from '../../api/client';
-import { useSaveStudio, useStepStudio } from '../../api/edits';
+import { useSaveStudio, useUndoStudio } from '../../api/edits';
 import { outlookQuery, studioQuery } from '../../api/queries';
 import { useCurrentStudio } from '../../components/currentStudio';
 import { fieldError } from '../../components/fieldError';
@@ -35,21 +35,21 @@ function OneStudio({ studio }: { studio: Schemas['StudioOut'] }) {
   const [filled, setFilled] = useState(studio);
   const edit = useStudioForm(filled);
   const save = useSaveStudio(studio.id);
-  const step = useStepStudio(studio.id);
+  const step = useUndoStudio(studio.id);
   const outlook = useQuery(outlookQuery(studio.id));
   const [making, setMaking] = useState(false);
   const take = (next: Schemas['StudioOut']) => {
     setFilled(next);
     edit.load(next);
   };
-  const stepTo = (way: 'undo' | 'redo') => {
+  const goTo = (way: 'undo' | 'redo') => {
     if (studio.history[way] !== null) {
       step.mutate({ version: studio.version, step: way }, { onSuccess: take });
     }
   };
   useKeys([
-    { key: 'u', does: 'Undo the last change of the settings', run: () => stepTo('undo') },
-    { key: 'U', does: 'Redo it', run: () => stepTo('redo') },
+    { key: 'u', does: 'Undo the last change of the settings', run: () => goTo('undo') },
+    { key: 'U', does: 'Redo it', run: () => goTo('redo') },
   ]);
   const conflict =
     save.error instanceof ApiError && save.error.problem.status === 409
@@ -114,7 +114,7 @@ function OneStudio({ studio }: { studio: Schemas['StudioOut'] }) {
         </Button>
         <Button
           disabled={studio.history.undo === null || step.isPending}
-          onClick={() => stepTo('undo')}
+          onClick={() => goTo('undo')}
         >
           {studio.history.undo === null ? 'Nothing to undo' : `Undo: ${studio.history.undo}`}
           <Box component="span" sx={{ opacity: 0.7, ml: 1 }}>
@@ -122,7 +122,7 @@ function OneStudio({ studio }: { studio: Schemas['StudioOut'] }) {
           </Box>
         </Button>
         {studio.history.redo !== null && (
-          <Button disabled={step.isPending} onClick={() => stepTo('redo')}>
+          <Button disabled={step.isPending} onClick={() => goTo('redo')}>
             Redo: {studio.history.redo}
           </Button>
         )}

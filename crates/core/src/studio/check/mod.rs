@@ -49,7 +49,7 @@ impl Studio {
     pub fn check(&self) -> Checked {
         self.check_settings()?;
         self.check_air()?;
-        self.check_shelf()?;
+        self.check_entries()?;
         at_most("pictures", self.pictures.len(), MOST_PICTURES, "pictures")?;
         for p in 0..self.pictures.len() {
             self.check_picture(p).map_err(|fault| fault.within(&format!("pictures[{p}]")))?;

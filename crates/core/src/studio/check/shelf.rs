@@ -23,6 +23,12 @@ impl Studio {
     /// # Errors
     /// [`Fault`] of the first place that does not fit.
     pub fn check_shelf(&self) -> Checked {
+        self.check_entries()?;
+        self.check_used()
+    }
+
+    /// The entries of the shelf by themselves.
+    pub(super) fn check_entries(&self) -> Checked {
         let lists = [
             ("materials", self.materials.len()),
             ("tubs", self.tubs.len()),
@@ -36,8 +42,7 @@ impl Studio {
         each("tubs", &self.tubs, |tub| check_tub(self, tub))?;
         unique("tubs", self.tubs.iter().map(|t| t.id.as_str()))?;
         each("ways", &self.ways, |way| check_way(self, way))?;
-        unique("ways", self.ways.iter().map(|w| w.id.as_str()))?;
-        self.check_used()
+        unique("ways", self.ways.iter().map(|w| w.id.as_str()))
     }
 
     /// What the pictures use is on the shelf: material by material and tub by tub.

@@ -92,6 +92,9 @@ pub async fn save(
 fn told(fault: &Fault) -> Fault {
     match fault.place.strip_prefix("air.ahead.") {
         Some(room) => Fault::new(room, &fault.why),
+        None if fault.place == "air.hourly" => {
+            Fault::new("csv", format!("with it the studio {}", fault.why))
+        }
         None => Fault::new("csv", &fault.why),
     }
 }

@@ -4,14 +4,13 @@ use crate::formats::{RoomDoc, words};
 use crate::routes::shared::{HistoryOut, SpanOut};
 use chrono::{DateTime, NaiveDate, Utc};
 use serde::{Deserialize, Serialize};
-use ulvek_core::air::Air;
+use ulvek_core::air::{Air, ORDINARY_M_S};
 use ulvek_core::studio::{AirSource, Studio};
 use ulvek_store::AirState;
 use utoipa::ToSchema;
 
-/// Air speed of an ordinary room [m/s]. [memory]
 const fn ordinary_air() -> f64 {
-    0.15
+    ORDINARY_M_S
 }
 
 /// The room as it is usually kept.

@@ -1,9 +1,9 @@
 //! Pictures: made, edited whole, taken away and brought back.
 
-use super::wire::{PictureEdit, PictureOut};
+use super::wire::{PictureEdit, PictureOut, StepsAsked};
 use crate::compute::aside;
 use crate::extract::{Asked, Body, Key};
-use crate::formats::{PictureDoc, label};
+use crate::formats::{PictureDoc, StepDoc, label};
 use crate::problem::Problem;
 use crate::routes::shared::{AtVersion, HistoryOut, OnVersion};
 use crate::state::{App, commit};
@@ -14,7 +14,8 @@ use chrono::{DateTime, Utc};
 use sqlx::{MySql, MySqlConnection, Transaction};
 use ulvek_core::deeds::{Deed, begin_picture, edit_picture, has_place};
 use ulvek_core::picture::Picture;
-use ulvek_core::quantity::Fault;
+use ulvek_core::quantity::{Fault, at_most};
+use ulvek_core::studio::check::MOST_STEPS;
 use ulvek_core::studio::{Studio, StudioHours};
 use ulvek_store::{Direction, StoredPicture};
 use uuid::Uuid;
@@ -222,4 +223,20 @@ pub async fn restore(State(app): State<App>, Key(id): Key) -> Result<Json<Pictur
     let answer = reread(&mut tx, id).await?;
     commit(tx).await?;
     Ok(Json(answer))
+}
+
+/// Steps without one of them: what stood on it stands on what it stood on. Stores nothing.
+#[utoipa::path(post, operation_id = "steps_without", path = "/api/steps/without", tag = "computed",
+    request_body = StepsAsked, responses((status = 200, body = [StepDoc])))]
+pub async fn without_step(Body(asked): Body<StepsAsked>) -> Result<Json<Vec<StepDoc>>, Problem> {
+    at_most("steps", asked.steps.len(), MOST_STEPS, "steps")?;
+    let steps = asked.steps.iter().map(StepDoc::read).collect();
+    // The size does not matter: only what stands on what.
+    let mut picture = Picture::new("steps", (30.0, 40.0), steps);
+    let gone = picture.place_of(&asked.take_out).and_then(|i| picture.take_out(i));
+    if gone.is_none() {
+        let why = format!("there is no step \"{}\"", asked.take_out);
+        return Err(Problem::refused("take_out", why));
+    }
+    Ok(Json(picture.steps.iter().map(|s| StepDoc::of(s, chrono_tz::UTC)).collect()))
 }

@@ -1,6 +1,6 @@
 //! What is said of pictures.
 
-use crate::formats::PictureDoc;
+use crate::formats::{PictureDoc, StepDoc};
 use crate::routes::shared::HistoryOut;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -19,6 +19,16 @@ pub struct PictureOut {
     pub history: HistoryOut,
     /// The picture.
     pub picture: PictureDoc,
+}
+
+/// Steps of which one is to be taken out.
+#[derive(Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct StepsAsked {
+    /// The steps in order.
+    pub steps: Vec<StepDoc>,
+    /// The one to be taken out, by its name among them.
+    pub take_out: String,
 }
 
 /// A picture after an edit.

@@ -147,11 +147,16 @@ pub async fn save(
     let mut tx = app.begin().await?;
     let before = ulvek_store::load_studio(&mut tx, id).await?.studio;
     let mut studio = save_settings(&before, edit.studio.read(before.air.clone())?)?;
-    ulvek_store::save_settings(&mut tx, id, edit.version, &studio, &label, now).await?;
-    if let Some(air) = &edit.air {
+    let air = edit.air.as_ref().filter(|air| air.usual.read() != *before.air.usual());
+    // Of settings and room each is saved that was changed, the settings also when nothing was.
+    if air.is_none() || studio != before {
+        ulvek_store::save_settings(&mut tx, id, edit.version, &studio, &label, now).await?;
+    }
+    if let Some(air) = air {
         studio.air = studio.air.kept_at(air.usual.read());
         studio.check_air()?;
-        ulvek_store::save_air(&mut tx, id, air.version, &studio, &label, now).await?;
+        let label = "change the room";
+        ulvek_store::save_air(&mut tx, id, air.version, &studio, label, now).await?;
     }
     let answer = reread(&mut tx, id).await?;
     commit(tx).await?;
