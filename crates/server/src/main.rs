@@ -12,7 +12,7 @@ use ulvek_server::doors::PublicUrl;
 use ulvek_server::formats;
 use ulvek_server::serve::{Settings, serve};
 use ulvek_server::signals::{AtOnce, Stop};
-use ulvek_server::web::openapi;
+use ulvek_server::web::{catalogue, openapi};
 
 /// When is each coat dry, what goes into the cup, when to work, when to varnish.
 #[derive(Parser)]
@@ -97,6 +97,8 @@ enum Command {
     },
     /// Prints the OpenAPI document.
     Openapi,
+    /// Prints what the application knows of the trade, as the page reads it.
+    Catalogue,
 }
 
 /// Seconds above nothing, at most a day.
@@ -183,6 +185,7 @@ fn run(command: Command) -> Result<ExitCode, Box<dyn std::error::Error>> {
         Command::Schema { record: false } => Ok(print(&formats::json_schema())),
         Command::Schema { record: true } => Ok(print(&formats::record_schema())),
         Command::Openapi => Ok(print(&openapi())),
+        Command::Catalogue => Ok(print(&catalogue())),
     }
 }
 

@@ -84,6 +84,12 @@ pub fn application(app: App, front: &Path) -> Router {
         .with_state(app)
 }
 
+/// What the application knows of the trade, as JSON.
+pub fn catalogue() -> serde_json::Value {
+    let known = crate::routes::application::handlers::known();
+    known.ok().and_then(|known| serde_json::to_value(known).ok()).unwrap_or_default()
+}
+
 /// The OpenAPI document.
 pub fn openapi() -> serde_json::Value {
     openapi::completed(routes::api().into_openapi())

@@ -446,6 +446,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/steps/without": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Steps without one of them: what stood on it stands on what it stood on. Stores nothing. */
+        post: operations["steps_without"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/studios": {
         parameters: {
             query?: never;
@@ -1075,10 +1092,52 @@ export interface components {
         };
         /** @description What the application knows of the trade. */
         Catalogue: {
+            /** @description Where the air to come is taken from. */
+            air_sources: components["schemas"]["WordOut"][];
+            /** @description What carries a varnish. */
+            carriers: components["schemas"]["WordOut"][];
+            /** @description Number fields. */
+            fields: components["schemas"]["FieldOut"][];
+            /** @description Sheens. */
+            finishes: components["schemas"]["WordOut"][];
+            /** @description Grounds by the water they take up [um]. */
+            grounds: components["schemas"]["UsualOut"][];
+            /**
+             * Format: double
+             * @description How far a film is followed [days].
+             */
+            horizon_days: number;
             /** @description Kinds of step in the usual order of work. */
             kinds: components["schemas"]["KindOut"][];
-            /** @description Allowed ranges. */
-            ranges: components["schemas"]["RangeOut"][];
+            /** @description Lines of paint. */
+            lines: components["schemas"]["WordOut"][];
+            /** @description Kinds of material. */
+            material_kinds: components["schemas"]["WordOut"][];
+            /**
+             * Format: int32
+             * @description Most varnish coats that can be asked for.
+             */
+            most_varnish_coats: number;
+            /** @description What a step may ask of what lies below. */
+            needs: components["schemas"]["WordOut"][];
+            /** @description What a new material begins with. */
+            new_material: components["schemas"]["NewMaterialOut"];
+            /** @description How much a paint hides. */
+            opacities: components["schemas"]["WordOut"][];
+            /** @description What a sealed thing is for. */
+            purposes: components["schemas"]["WordOut"][];
+            /** @description Speeds of the air over a picture [m/s]. */
+            speeds: components["schemas"]["UsualOut"][];
+            /** @description Directions of strokes. */
+            strokes: components["schemas"]["WordOut"][];
+            /** @description Schools of thinning. */
+            thinnings: components["schemas"]["WordOut"][];
+            /** @description Containers of mixed colour. */
+            tightnesses: components["schemas"]["WordOut"][];
+            /** @description What a look into a tub can find. */
+            tub_troubles: components["schemas"]["WordOut"][];
+            /** @description Schools of waiting. */
+            waitings: components["schemas"]["WordOut"][];
             /** @description Ways of working. */
             ways: components["schemas"]["WayOut"][];
         };
@@ -1488,6 +1547,32 @@ export interface components {
              * @description The version the draft was made on.
              */
             version: number;
+        };
+        /** @description A number field, by its name in the open formats: what it is called and where it may lie. */
+        FieldOut: {
+            /** @description Its name in the open formats. */
+            field: string;
+            /**
+             * Format: double
+             * @description Highest allowed value as stored.
+             */
+            max: number;
+            /**
+             * Format: double
+             * @description Lowest allowed value as stored.
+             */
+            min: number;
+            /** @description Spoken name. */
+            name: string;
+            /** @description Where the limits come from. */
+            source: string;
+            /**
+             * Format: double
+             * @description Factor from what is stored to what is spoken: 100 for shares said in per cent.
+             */
+            spoken: number;
+            /** @description Unit as spoken. */
+            unit: string;
         };
         /** @description The film of one coat. */
         FilmOut: {
@@ -1976,6 +2061,29 @@ export interface components {
              */
             version: number;
         };
+        /** @description What a new material begins with. */
+        NewMaterialOut: {
+            /**
+             * Format: double
+             * @description Volume fraction of the slow volatile.
+             */
+            glycol: number;
+            /**
+             * Format: double
+             * @description Volume fraction of polymer and pigment.
+             */
+            solids: number;
+            /**
+             * Format: double
+             * @description How far the three may miss 1.
+             */
+            sum_tolerance: number;
+            /**
+             * Format: double
+             * @description Volume fraction of water.
+             */
+            water: number;
+        };
         /** @description A new studio. */
         NewStudio: {
             /** @description The room as it is usually kept. */
@@ -2310,25 +2418,6 @@ export interface components {
             /** @enum {string} */
             purpose: "hung" | "high_gloss" | "handled";
         };
-        /** @description An allowed range. */
-        RangeOut: {
-            /**
-             * Format: double
-             * @description Highest allowed value as stored.
-             */
-            max: number;
-            /**
-             * Format: double
-             * @description Lowest allowed value as stored.
-             */
-            min: number;
-            /** @description Spoken name. */
-            name: string;
-            /** @description Where the limits come from. */
-            source: string;
-            /** @description Unit as spoken. */
-            unit: string;
-        };
         /** @description The record sheet of one picture. */
         RecordDoc: {
             /** @description Coats that were laid although not everything held, with the painter's reason. */
@@ -2569,6 +2658,8 @@ export interface components {
             began: string;
             /** @description The best plan so far. */
             best: components["schemas"]["ObjectiveOut"];
+            /** @description Whether the best plan is better than the one it began with. */
+            better: boolean;
             /** @description What no plan that was seen beats. */
             bound: components["schemas"]["ObjectiveOut"];
             /** @description The best order of work, once the search has ended. */
@@ -2972,6 +3063,13 @@ export interface components {
              */
             wet_film_um?: number | null;
         };
+        /** @description Steps of which one is to be taken out. */
+        StepsAsked: {
+            /** @description The steps in order. */
+            steps: components["schemas"]["StepDoc"][];
+            /** @description The one to be taken out, by its name among them. */
+            take_out: string;
+        };
         /** @description An amount that was there at a moment; what was laid since is taken off. */
         StockDoc: {
             /**
@@ -3220,6 +3318,16 @@ export interface components {
              */
             version: number;
         };
+        /** @description A number that has a usual word. */
+        UsualOut: {
+            /** @description The word. */
+            said: string;
+            /**
+             * Format: double
+             * @description The number, in the unit of its field.
+             */
+            value: number;
+        };
         /** @description A varnish to be planned. */
         VarnishAsked: {
             /** @description What is chosen. */
@@ -3412,6 +3520,13 @@ export interface components {
              * @description End.
              */
             to: string;
+        };
+        /** @description A word of the open formats, and what painters say. */
+        WordOut: {
+            /** @description What painters say. */
+            said: string;
+            /** @description The word. */
+            value: string;
         };
         /** @description One sitting at a step. */
         WorkOut: {
@@ -6587,6 +6702,129 @@ export interface operations {
             };
             /** @description Another edit came first; nothing was changed. */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A host name that the application does not answer to. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit; the place and the reason are said. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description More is asked at once than can be computed; ask again after Retry-After. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A fault of the program. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or the answer took too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full; nothing was changed. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    steps_without: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StepsAsked"];
+            };
+        };
+        responses: {
+            /** @description The answer. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StepDoc"][];
+                };
+            };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It comes from a page of another site. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another edit came first; nothing was changed. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description More than is taken. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A body of a kind that is not read here. */
+            415: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -6,14 +6,28 @@ import { useState } from 'react';
 import type { Schemas } from '../api/client';
 import { typed } from '../format/number';
 import { fromField, toField } from '../format/time';
-import { mixWords, plain, TIGHTNESS } from '../format/words';
+import { mixWords, plain } from '../format/words';
+import { optionsOf, useCatalogue } from './catalogue';
 import { FormDialog } from './FormDialog';
 import { MixEditor, type PartDraft } from './MixEditor';
+import { NumberField } from './NumberField';
+import { useNumbers } from './numbers';
 import { put, type ShelfDoc } from './useShelfEdit';
 import type { Edits } from './useVersionedEdit';
 import { v4 as newId } from 'uuid';
 
 type Tub = Schemas['TubDoc'];
+
+/** The numbers of a tub. */
+const NUMBERS = {
+  ml: { field: 'ml', label: 'In it', digits: 1 },
+  keeps: {
+    field: 'keeps_days',
+    label: 'Keeps',
+    open: true,
+    help: 'As usual for its container when left open.',
+  },
+} as const;
 
 interface Props {
   /** The tub that is edited; a new one without. */
@@ -37,9 +51,9 @@ export function TubDialog(props: Props) {
   const { tub, leftMl, materials, zone, now, edits, onClose } = props;
   const [name, setName] = useState(tub?.name ?? '');
   const [when, setWhen] = useState(() => toField(tub ? Date.parse(tub.mixed_at) : now, zone));
-  const [ml, setMl] = useState(plain(leftMl ?? props.ml ?? 30));
   const [tightness, setTightness] = useState<Tub['tightness']>(tub?.tightness ?? 'airtight');
-  const [keeps, setKeeps] = useState(tub?.keeps_days == null ? '' : plain(tub.keeps_days));
+  const numbers = useNumbers(NUMBERS, { ml: leftMl ?? props.ml ?? 30, keeps: tub?.keeps_days });
+  const { tightnesses } = useCatalogue();
   const [mix, setMix] = useState<PartDraft[]>(() => {
     const first = materials.find((m) => m.kind === 'paint' && !m.archived) ?? materials[0];
     return first ? [{ material: first.id, parts: '1' }] : [];
@@ -48,12 +62,11 @@ export function TubDialog(props: Props) {
   const parts = mix.map((p) => typed(p.parts));
   const badMix =
     !settled && (parts.some((p) => !(p >= 0)) || !(parts.reduce((a, b) => a + b, 0) > 0));
-  const badKeeps = keeps !== '' && !(typed(keeps) >= 0);
   const mixedAt = fromField(when, zone);
-  const bad = name.trim() === '' || !(typed(ml) >= 0) || badMix || badKeeps || !mixedAt;
+  const bad = name.trim() === '' || Object.keys(numbers.wrong).length > 0 || badMix || !mixedAt;
   const keep = () => {
     if (!mixedAt) return;
-    const amount = typed(ml);
+    const amount = numbers.value('ml');
     // A new measure is taken now; without one the level goes on from the last.
     const level =
       tub && plain(leftMl ?? 0) === plain(amount)
@@ -68,7 +81,7 @@ export function TubDialog(props: Props) {
       mixed_ml: tub?.mixed_ml ?? amount,
       level,
       tightness,
-      keeps_days: keeps === '' ? undefined : typed(keeps),
+      keeps_days: numbers.open('keeps'),
     };
     edits.edit(
       tub ? `edit the tub ${made.name}` : `mix the tub ${made.name}`,
@@ -108,14 +121,7 @@ export function TubDialog(props: Props) {
         />
       )}
       <Stack direction={{ xs: 'column', sm: 'row' }} spacing={2}>
-        <TextField
-          label={tub ? 'Left in it, ml' : 'In it, ml'}
-          value={ml}
-          onChange={(e) => setMl(e.target.value)}
-          error={!(typed(ml) >= 0)}
-          helperText={typed(ml) >= 0 ? undefined : 'Give millilitres.'}
-          fullWidth
-        />
+        <NumberField numbers={numbers} name="ml" label={tub ? 'Left in it, ml' : undefined} />
         <TextField
           label="Mixed"
           type="datetime-local"
@@ -134,20 +140,13 @@ export function TubDialog(props: Props) {
           onChange={(e) => setTightness(e.target.value as Tub['tightness'])}
           fullWidth
         >
-          {Object.entries(TIGHTNESS).map(([value, word]) => (
+          {optionsOf(tightnesses).map(({ value, word }) => (
             <MenuItem key={value} value={value}>
               {word}
             </MenuItem>
           ))}
         </TextField>
-        <TextField
-          label="Keeps, days"
-          value={keeps}
-          onChange={(e) => setKeeps(e.target.value)}
-          error={badKeeps}
-          helperText={badKeeps ? 'Give days.' : 'As usual for its container when left open.'}
-          fullWidth
-        />
+        <NumberField numbers={numbers} name="keeps" />
       </Stack>
     </FormDialog>
   );

@@ -1,7 +1,8 @@
 import { useTheme } from '@mui/material/styles';
 import { useId } from 'react';
 import type { Schemas } from '../api/client';
-import { groundWord, start, STATES } from '../format/words';
+import { groundWord, useCatalogue } from '../components/catalogue';
+import { start, STATES } from '../format/words';
 import { FONT } from '../theme/theme';
 import { spread, type Sample } from './geometry';
 import { Textures, textureFill } from './Textures';
@@ -21,6 +22,7 @@ interface Props {
 /** A vertical sample of the film at one instant, each coat named with its state. */
 export function Core({ coats, sample, absorbs, width, height }: Props) {
   const { greys } = useTheme();
+  const { grounds } = useCatalogue();
   const id = useId();
   const base = height - GROUND;
   const total = sample.reduce((sum, s) => sum + s.um, 0);
@@ -103,7 +105,7 @@ export function Core({ coats, sample, absorbs, width, height }: Props) {
       />
       <rect x={1} y={base} width={WIDE} height={GROUND - 2} fill={`url(#${id}-ground)`} />
       <text x={WIDE + 17} y={base + 20} fontFamily={FONT} fontSize={16} fill={greys.soft}>
-        {groundWord(absorbs)}
+        {groundWord(grounds, absorbs)}
       </text>
     </svg>
   );

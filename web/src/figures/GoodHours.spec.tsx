@@ -12,6 +12,7 @@ function air(of: (hour: number) => { fit: boolean; open: boolean }): Schemas['Ai
     now: '2027-01-14T12:00:00Z',
     time_zone: 'UTC',
     version: 1,
+    history: { undo: null, redo: null },
     source: 'constant',
     room: { held_c: 20, warmer_k: 3, lag_h: 12, changes_per_h: 0.5, moisture_g_m3_h: 1 },
     wanted_c: { low: 18, high: 24 },

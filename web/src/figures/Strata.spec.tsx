@@ -6,12 +6,15 @@ import type { Schemas } from '../api/client';
 import { makeTheme } from '../theme/theme';
 import { Core } from './Core';
 import { layers, sampleAt } from './geometry';
+import { InCatalogue } from '../renderInStudio';
 import { Strata } from './Strata';
 
 afterEach(cleanup);
 
 const render = (figure: ReactElement) =>
-  plainRender(<ThemeProvider theme={makeTheme('light')}>{figure}</ThemeProvider>);
+  plainRender(<ThemeProvider theme={makeTheme('light')}>{figure}</ThemeProvider>, {
+    wrapper: InCatalogue,
+  });
 
 const T0 = Date.parse('2027-01-14T10:00:00Z');
 const iso = (min: number) => new Date(T0 + min * 60_000).toISOString();

@@ -23,7 +23,7 @@ function said(stage: Schemas['GateBrief']['stage'], against: Against[], more = {
     })),
     ...more,
   };
-  const { head, rest } = gateVerdict(brief, NOW, 'UTC');
+  const { head, rest } = gateVerdict(brief, NOW, 'UTC', 400);
   return `${head} ${rest}`;
 }
 

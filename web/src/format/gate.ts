@@ -32,7 +32,7 @@ const list = (words: string[]) =>
   words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} and ${words.at(-1)}`;
 
 /** What to do with a picture at the gate, the head in bold. */
-export function gateVerdict(brief: Brief, now: number, zone: string) {
+export function gateVerdict(brief: Brief, now: number, zone: string, horizonDays: number) {
   const at = (text: string) => moment(Date.parse(text), now, zone);
   const coat = brief.coat ?? 'varnish';
   if (brief.stage === 'unplanned') {
@@ -45,7 +45,7 @@ export function gateVerdict(brief: Brief, now: number, zone: string) {
   if (brief.stage === 'curing') {
     const rest = brief.wrap_from
       ? `Nothing touches the face before ${at(brief.wrap_from)}.`
-      : 'In this room it does not get ready to wrap within 400 days.';
+      : `In this room it does not get ready to wrap within ${horizonDays} days.`;
     return { head: 'Sealed: leave it.', rest };
   }
   if (brief.stage === 'open') {

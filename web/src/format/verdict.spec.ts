@@ -32,7 +32,7 @@ const coat = (title: string, laid: string, extra: Partial<Schemas['CoatOut']> = 
 
 describe('the verdict', () => {
   const coats = [coat('Glaze 1', '2027-01-06T09:00:00Z'), coat('Glaze 2', '2027-01-07T13:00:00Z')];
-  const at = (text: string) => verdict(coats, Date.parse(text), OSLO);
+  const at = (text: string) => verdict(coats, Date.parse(text), OSLO, 400);
 
   it('says what to do now and when the next coat is safe', () => {
     expect(at('2027-01-07T13:05:00Z').head).toBe('Glaze 2 is workable: blend, keep a wet edge.');
@@ -52,17 +52,17 @@ describe('the verdict', () => {
   it('says what never comes, and is silent about what was not followed', () => {
     const never = { ...coats[1], seal_from: null } as (typeof coats)[number];
     const t = Date.parse('2027-01-09T00:00:00Z');
-    expect(verdict([never], t, OSLO).rest).toBe('Not cured for varnish within 400 days.');
-    expect(verdict([{ ...never, followed: false }], t, OSLO).rest).toBe('');
+    expect(verdict([never], t, OSLO, 400).rest).toBe('Not cured for varnish within 400 days.');
+    expect(verdict([{ ...never, followed: false }], t, OSLO, 400).rest).toBe('');
   });
 
   it('calls the next coat safe on varnish, and a picture finished when nothing is left', () => {
     const varnish = coat('Varnish 2', '2027-01-07T13:00:00Z', { seals: true });
     const t = Date.parse('2027-01-07T16:00:00Z');
-    expect(verdict([varnish], t, OSLO).head).toBe('Varnish 2 is dry: the next coat is safe.');
+    expect(verdict([varnish], t, OSLO, 400).head).toBe('Varnish 2 is dry: the next coat is safe.');
     const late = Date.parse('2027-01-09T16:00:00Z');
-    expect(verdict([varnish], late, OSLO).rest).toBe('The next coat is safe.');
-    expect(verdict([varnish], late, OSLO, true).head).toBe('Sealed and finished.');
+    expect(verdict([varnish], late, OSLO, 400).rest).toBe('The next coat is safe.');
+    expect(verdict([varnish], late, OSLO, 400, true).head).toBe('Sealed and finished.');
   });
 
   it('looks at the coat that is on top at that moment', () => {

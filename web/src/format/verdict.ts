@@ -32,8 +32,15 @@ export function stateAt(coat: Coat, t: number): FilmState {
   return 'workable';
 }
 
-/** The verdict for the coats of a picture at `t`; `finished` when no step is left to do. */
-export function verdict(coats: Coat[], t: number, zone: string, finished = false): Verdict {
+/** The verdict for the coats of a picture at `t`, followed for `horizonDays`; `finished` when no step is left to
+ * do. */
+export function verdict(
+  coats: Coat[],
+  t: number,
+  zone: string,
+  horizonDays: number,
+  finished = false,
+): Verdict {
   const coat = topCoat(coats, t);
   if (!coat) {
     return { head: 'Nothing is laid yet.', rest: 'The ground is free to work on.' };
@@ -50,16 +57,20 @@ export function verdict(coats: Coat[], t: number, zone: string, finished = false
   const paintable = said(
     s.paintable_at,
     (w) => `Paintable from ${w}.`,
-    'Not paintable within 400 days.',
+    `Not paintable within ${horizonDays} days.`,
   );
   const sand = said(
     s.dry_through_at,
     (w) => `Do not sand before ${w}.`,
-    'Not to be sanded within 400 days.',
+    `Not to be sanded within ${horizonDays} days.`,
   );
   const seal = coat.seals
     ? ''
-    : said(coat.seal_from, (w) => `Seal from ${w}.`, 'Not cured for varnish within 400 days.');
+    : said(
+        coat.seal_from,
+        (w) => `Seal from ${w}.`,
+        `Not cured for varnish within ${horizonDays} days.`,
+      );
   const sealFrom = at(coat.seal_from);
   const mayseal = sealFrom !== undefined && sealFrom <= t;
   const again = coat.seals ? paintable.replace('Paintable', 'Next coat') : paintable;

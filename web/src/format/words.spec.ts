@@ -1,6 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { typed } from './number';
-import { groundWord, mixWords, plain, start } from './words';
+import { groundWord } from '../components/catalogue';
+import { catalogue } from '../renderInStudio';
+import { mixWords, plain, start } from './words';
 
 const shelf = [
   { id: 'liquid', name: 'Glazing liquid', kind: 'medium', solids: 0.3, water: 0.6, glycol: 0.1 },
@@ -33,7 +35,7 @@ describe('words of the bench', () => {
   });
 
   it('name the ground by what it absorbs', () => {
-    expect([groundWord(20), groundWord(33)]).toEqual([
+    expect([20, 33].map((um) => groundWord(catalogue.grounds, um))).toEqual([
       'Primed canvas',
       'Ground that absorbs 33 µm',
     ]);

@@ -16,34 +16,6 @@ export const STATES: Record<FilmState, { word: string; means: string }> = {
 
 export const STATE_ORDER = Object.keys(STATES) as FilmState[];
 
-export const NEEDS: Record<NonNullable<Schemas['StepDoc']['needs']>, string> = {
-  nothing: 'nothing: it may follow at once',
-  touch_dry: 'touch-dry below',
-  paintable: 'paintable below',
-  dry_through: 'dry through below',
-  ready_to_seal: 'ready to seal',
-  ready_to_wrap: 'ready to wrap',
-};
-
-export const GROUNDS = [
-  { um: 0, word: 'Sealed panel' },
-  { um: 10, word: 'Primed panel' },
-  { um: 20, word: 'Primed canvas' },
-  { um: 60, word: 'Paper' },
-  { um: 100, word: 'Raw canvas' },
-] as const;
-
-/** The ground's usual word for what it absorbs [um]. */
-export const groundWord = (um: number) =>
-  GROUNDS.find((g) => g.um === um)?.word ?? `Ground that absorbs ${um} µm`;
-
-export const SPEEDS = [
-  { m_s: 0.05, word: 'Still room' },
-  { m_s: 0.15, word: 'Ordinary room' },
-  { m_s: 0.5, word: 'Breezy' },
-  { m_s: 1.0, word: 'Fan' },
-] as const;
-
 /** First letter large. */
 export const start = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 
@@ -60,23 +32,3 @@ export function mixWords(mix: Schemas['PartDoc'][], materials: Schemas['Material
     })
     .join(' : ');
 }
-
-/** Containers of mixed colour, and how long it usually keeps in them. [practice] */
-export const TIGHTNESS: Record<Schemas['TubDoc']['tightness'], string> = {
-  airtight: 'Airtight tub: three weeks',
-  leaky: 'Lid that leaks: five days',
-  palette: 'Stay-wet palette: three days',
-};
-
-/** What a look into a tub can find. */
-export const TROUBLES: Record<NonNullable<Schemas['TubCheckDoc']['found']>[number], string> = {
-  skin: 'a skin or lumps',
-  mould: 'mould',
-  contamination: 'dirt that does not belong in it',
-};
-
-/** The two schools of thinning. */
-export const SCHOOLS: Record<Schemas['ThinningDoc']['school'], string> = {
-  medium_only: 'medium only',
-  water_allowed: 'water allowed',
-};

@@ -18,8 +18,8 @@ pub use kind::{Need, StepKind};
 pub use model::{Picture, SetAside, Step, ThinningChoice};
 pub use preview::{IfLaid, if_laid};
 pub use sealing::{
-    Carrier, DEEPEST_EDGE_CM, MOST_COATS, Purpose, SealAnyway, SealRecord, SealTrouble, Strokes,
-    TroubleFound, USUAL_EDGE_CM, VarnishChoice,
+    Carrier, MOST_COATS, Purpose, SealAnyway, SealRecord, SealTrouble, Strokes, TroubleFound,
+    USUAL_EDGE_CM, VarnishChoice,
 };
 pub use timeline::{CoatHistory, FOLLOWED_ALONE, Frame, Timeline, film_after, follow};
 pub use ways::{WAYS, Way, WayStep};

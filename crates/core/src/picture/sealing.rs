@@ -9,8 +9,6 @@ use chrono::{DateTime, Utc};
 pub const MOST_COATS: u8 = 10;
 /// Depth of a stretcher's or panel's edge [cm]. [practice]
 pub const USUAL_EDGE_CM: f64 = 2.0;
-/// The deepest edge [cm]. [practice]
-pub const DEEPEST_EDGE_CM: f64 = 10.0;
 
 words! {
     /// What carries the varnish.

@@ -48,6 +48,14 @@ quantity!(
     WetFilm, WET_FILM
 );
 quantity!(
+    /// How long mixed colour keeps, in days.
+    KeepsDays, KEEPS
+);
+quantity!(
+    /// Depth of an edge that is varnished too, in centimetres.
+    Edge, EDGE
+);
+quantity!(
     /// Room temperature on the Celsius scale.
     Celsius, TEMPERATURE
 );

@@ -77,6 +77,10 @@ const fn row(
 
 pub(super) const WET_FILM: Range =
     row("wet film thickness", "µm", (1.0, 5000.0), 1.0, "[practice]");
+pub(super) const KEEPS: Range =
+    row("days it keeps", "days", (0.0, 3650.0), 1.0, "[practice] ten years");
+pub(super) const EDGE: Range =
+    row("depth of the edge", "cm", (0.0, 10.0), 1.0, "[practice] the deepest stretcher");
 pub(super) const TEMPERATURE: Range =
     row("temperature", "°C", (-10.0, 50.0), 1.0, "[practice] a room one can work in, with margin");
 pub(super) const HUMIDITY: Range = row("relative humidity", "%", (0.0, 1.0), 100.0, "definition");
@@ -116,6 +120,8 @@ pub(super) const MOISTURE: Range =
 /// Every range, so that the application can show limits beside its fields.
 pub const RANGES: &[Range] = &[
     WET_FILM,
+    KEEPS,
+    EDGE,
     TEMPERATURE,
     HUMIDITY,
     AIR_SPEED,

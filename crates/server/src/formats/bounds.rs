@@ -5,23 +5,25 @@
 use super::studio::DAYS;
 use serde_json::{Map, Value, json};
 use ulvek_core::quantity::{
-    Absorbency, AirChanges, AirSpeed, Celsius, Density, Grams, LagHours, Latitude, Longitude,
-    MOST_LETTERS, Millilitres, Minutes, Moisture, Pace, Parts, Range, RelativeHumidity, Share,
-    Side, Warmth, Weight, WetFilm,
+    Absorbency, AirChanges, AirSpeed, Celsius, Density, Edge, Grams, KeepsDays, LagHours, Latitude,
+    Longitude, MOST_LETTERS, Millilitres, Minutes, Moisture, Pace, Parts, Range, RelativeHumidity,
+    Share, Side, Warmth, Weight, WetFilm,
 };
 use ulvek_core::studio::check::{
-    MOST_ASIDE, MOST_CHECKS, MOST_CLOSED, MOST_DAYS, MOST_ENTRIES, MOST_HOURS, MOST_ORDERED,
-    MOST_PICTURES, MOST_PIGMENTS, MOST_PLACES, MOST_READINGS, MOST_SEALED, MOST_STEPS,
+    MOST_ASIDE, MOST_CHECKS, MOST_CLOSED, MOST_ENTRIES, MOST_HOURS, MOST_ORDERED, MOST_PICTURES,
+    MOST_PIGMENTS, MOST_PLACES, MOST_READINGS, MOST_SEALED, MOST_STEPS,
 };
 
 /// Numbers by the name of their field, which means one thing wherever it stands.
-const NUMBERS: &[(&[&str], &Range)] = &[
+pub(crate) const NUMBERS: &[(&[&str], &Range)] = &[
     (&["width_cm", "height_cm"], Side::RANGE),
     (&["weight"], Weight::RANGE),
     (&["absorbs_um"], Absorbency::RANGE),
     (&["hands_on_min", "earliest_gap_min", "setup_min"], Minutes::RANGE),
     (&["wet_film_um"], WetFilm::RANGE),
     (&["parts"], Parts::RANGE),
+    (&["keeps_days"], KeepsDays::RANGE),
+    (&["edge_cm"], Edge::RANGE),
     (&["share_of_area", "loss", "solids", "water", "glycol", "binder"], Share::RANGE),
     (&["most_retarder", "most_water"], Share::RANGE),
     (&["cup_g"], Grams::RANGE),
@@ -112,10 +114,6 @@ fn bound_all(owner: &str, properties: &mut Map<String, Value>) {
             ("HourDoc", "from" | "to") => schema["pattern"] = json!(CLOCK),
             (_, "swatch") => schema["pattern"] = json!(COLOUR),
             (_, "flat_places") => schema["maximum"] = json!(MOST_PLACES),
-            (_, "keeps_days") => {
-                schema["minimum"] = json!(0);
-                schema["maximum"] = json!(MOST_DAYS);
-            }
             _ => {}
         }
     }

@@ -2,38 +2,44 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
-import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { Schemas } from '../../api/client';
-import { useSaveAir } from '../../api/edits';
+import { useSaveAir, useUndoAir } from '../../api/edits';
 import { airQuery } from '../../api/queries';
+import { NumberField } from '../../components/NumberField';
+import { saidOf, useCatalogue } from '../../components/catalogue';
 import { useCurrentStudio } from '../../components/currentStudio';
 import { fieldError, otherError } from '../../components/fieldError';
 import { Loading } from '../../components/Loading';
 import { Trouble } from '../../components/Trouble';
+import { useNumbers } from '../../components/numbers';
 import { useNow } from '../../components/useNow';
 import { useWidth } from '../../components/useWidth';
 import { GoodHours } from '../../figures/GoodHours';
-import { typed } from '../../format/number';
 import { clock, exact, fromField, longDay } from '../../format/time';
-import { plain, start } from '../../format/words';
-
-const SOURCES: Record<Schemas['AirAhead']['source'], string> = {
-  constant: 'The room as it is usually kept',
-  forecast: 'The (simulated) forecast of the outside, followed by the room',
-  readings: 'Readings you brought',
-};
+import { start } from '../../format/words';
 
 type Room = Required<Schemas['RoomDoc']>;
-const FIELDS: { key: keyof Room; label: string; help: string }[] = [
-  { key: 'held_c', label: 'Heated to, °C', help: 'Empty when it is not heated.' },
-  { key: 'warmer_k', label: 'Warmer than outside, K', help: 'When it is not heated.' },
-  { key: 'lag_h', label: 'Follows in, hours', help: 'Thick walls: longer.' },
-  { key: 'changes_per_h', label: 'Air changes per hour', help: 'Windows closed: about 0.5.' },
-  { key: 'moisture_g_m3_h', label: 'Water given off, g/(m³ h)', help: 'One person: about 1.' },
-];
+
+/** How the room follows the outside. */
+const ROOM = {
+  held_c: { field: 'held_c', label: 'Heated to', open: true, help: 'Empty when it is not heated.' },
+  warmer_k: { field: 'warmer_k', label: 'Warmer than outside', help: 'When it is not heated.' },
+  lag_h: { field: 'lag_h', label: 'Follows in', help: 'Thick walls: longer.' },
+  changes_per_h: {
+    field: 'changes_per_h',
+    label: 'Air changes',
+    help: 'Windows closed: about 0.5.',
+  },
+  moisture_g_m3_h: {
+    field: 'moisture_g_m3_h',
+    label: 'Water given off',
+    help: 'One person: about 1.',
+  },
+} as const;
+const KEYS = Object.keys(ROOM) as (keyof typeof ROOM)[];
 
 /** The hours of the coming ten days that are fit for varnish, and where they come from. */
 export function AirBox() {
@@ -100,21 +106,25 @@ function dayLine(day: Schemas['DayOut'], zone: string): string {
 function Source({ id, data, zone }: { id: string; data: Schemas['AirAhead']; zone: string }) {
   const save = useSaveAir(id);
   const [outside, setOutside] = useState(false);
-  const [room, setRoom] = useState<Record<string, string>>(() =>
-    Object.fromEntries(FIELDS.map((f) => [f.key, plain(data.room[f.key] ?? NaN, 2)])),
-  );
-  const text = (key: string) => (room[key] === 'NaN' ? '' : (room[key] ?? ''));
-  const number = (key: keyof Room) => typed(text(key));
-  const bad = FIELDS.some(
-    (f) => !(f.key === 'held_c' && text(f.key) === '') && !Number.isFinite(number(f.key)),
-  );
+  const numbers = useNumbers(ROOM, data.room);
+  const { air_sources: sources } = useCatalogue();
+  const undo = useUndoAir(id);
+  const bad = Object.keys(numbers.wrong).length > 0;
   const asked: Room = {
-    held_c: text('held_c') === '' ? null : number('held_c'),
-    warmer_k: number('warmer_k'),
-    lag_h: number('lag_h'),
-    changes_per_h: number('changes_per_h'),
-    moisture_g_m3_h: number('moisture_g_m3_h'),
+    held_c: numbers.open('held_c') ?? null,
+    warmer_k: numbers.value('warmer_k'),
+    lag_h: numbers.value('lag_h'),
+    changes_per_h: numbers.value('changes_per_h'),
+    moisture_g_m3_h: numbers.value('moisture_g_m3_h'),
   };
+  const step = (way: 'undo' | 'redo') => (
+    <Button
+      disabled={data.history[way] === null || undo.isPending}
+      onClick={() => undo.mutate({ version: data.version, way })}
+    >
+      {start(way)}: {data.history[way]}
+    </Button>
+  );
   const take = (source: Schemas['AirEdit']['source'], csv?: string) =>
     save.mutate({ version: data.version, source, room: asked, csv: csv ?? null, outside });
   const other = otherError(save.error, (p) => p === 'csv' || p.startsWith('room.'));
@@ -122,7 +132,7 @@ function Source({ id, data, zone }: { id: string; data: Schemas['AirAhead']; zon
   return (
     <Box component="section" aria-label="Where the air is from">
       <Typography sx={{ mb: 1 }}>
-        <b>From:</b> {SOURCES[data.source]}
+        <b>From:</b> {saidOf(sources, data.source)}
         {data.taken_at ? `, taken in ${exact(Date.parse(data.taken_at), zone)}` : ''}.
       </Typography>
       <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1.5, alignItems: 'center' }}>
@@ -151,6 +161,17 @@ function Source({ id, data, zone }: { id: string; data: Schemas['AirAhead']; zon
           label="they were measured outside"
         />
       </Box>
+      {(data.history.undo !== null || data.history.redo !== null) && (
+        <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1.5, mt: 1.5 }}>
+          {data.history.undo !== null && step('undo')}
+          {data.history.redo !== null && step('redo')}
+        </Box>
+      )}
+      {undo.error && (
+        <Typography role="alert" color="error" sx={{ mt: 1 }}>
+          {undo.error.message}
+        </Typography>
+      )}
       {(csv ?? other) && (
         <Typography role="alert" color="error" sx={{ mt: 1, fontWeight: 600 }}>
           {csv ? `The readings were not taken: ${csv}.` : other}
@@ -170,23 +191,15 @@ function Source({ id, data, zone }: { id: string; data: Schemas['AirAhead']; zon
           in the room. Values are [memory] until you measured your own.
         </Typography>
         <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 2 }}>
-          {FIELDS.map((f) => {
-            const refused = fieldError(save.error, `room.${f.key}`);
-            const wrong =
-              !(f.key === 'held_c' && text(f.key) === '') && !Number.isFinite(number(f.key));
-            return (
-              <TextField
-                key={f.key}
-                label={f.label}
-                value={text(f.key)}
-                inputMode="decimal"
-                onChange={(e) => setRoom({ ...room, [f.key]: e.target.value })}
-                error={wrong || !!refused}
-                helperText={refused ?? (wrong ? 'Give a number.' : f.help)}
-                sx={{ width: 220 }}
-              />
-            );
-          })}
+          {KEYS.map((key) => (
+            <NumberField
+              key={key}
+              numbers={numbers}
+              name={key}
+              refused={fieldError(save.error, `room.${key}`)}
+              width={250}
+            />
+          ))}
         </Box>
       </Box>
     </Box>

@@ -4,6 +4,7 @@ import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import type { Schemas } from '../../api/client';
 import { gatesQuery } from '../../api/queries';
+import { useCatalogue } from '../../components/catalogue';
 import { useCurrentStudio } from '../../components/currentStudio';
 import { Loading } from '../../components/Loading';
 import { Trouble } from '../../components/Trouble';
@@ -24,6 +25,7 @@ function rank(brief: Schemas['GateBrief']): number {
 export function Gates() {
   const { id } = useCurrentStudio();
   const gates = useQuery(gatesQuery(id));
+  const { horizon_days: horizon } = useCatalogue();
   const now = useNow(gates.data?.now, gates.dataUpdatedAt);
   if (gates.error && !gates.data) {
     return <Trouble error={gates.error} retry={() => void gates.refetch()} />;
@@ -42,7 +44,7 @@ export function Gates() {
           </Typography>
         )}
         {pictures.map((brief) => {
-          const said = gateVerdict(brief, now, zone);
+          const said = gateVerdict(brief, now, zone, horizon);
           const open = brief.stage === 'open' || brief.stage === 'ready_to_wrap';
           return (
             <Box

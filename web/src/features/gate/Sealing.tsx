@@ -6,6 +6,7 @@ import { Link, NavLink, Outlet, useOutletContext, useParams } from 'react-router
 import type { Schemas } from '../../api/client';
 import { useUndoPicture } from '../../api/edits';
 import { gateQuery, pictureQuery } from '../../api/queries';
+import { useCatalogue } from '../../components/catalogue';
 import { Loading } from '../../components/Loading';
 import { Trouble } from '../../components/Trouble';
 import { useNow } from '../../components/useNow';
@@ -47,7 +48,8 @@ export function Sealing() {
   const gate = useQuery(gateQuery(id));
   const picture = useQuery(pictureQuery(id));
   const now = useNow(gate.data?.now, gate.dataUpdatedAt);
-  const step = useUndoPicture(id);
+  const { horizon_days: horizon } = useCatalogue();
+  const undo = useUndoPicture(id);
   if (gate.error && !gate.data) {
     return <Trouble error={gate.error} retry={() => void gate.refetch()} />;
   }
@@ -56,7 +58,7 @@ export function Sealing() {
   }
   if (!gate.data || !picture.data) return <Loading what="Looking at the gate" />;
   const { brief, time_zone: zone } = gate.data;
-  const said = gateVerdict(brief, now, zone);
+  const said = gateVerdict(brief, now, zone, horizon);
   const { history, version } = picture.data;
   const context: SealingContext = { id, gate: gate.data, picture: picture.data, zone, now };
   return (
@@ -89,15 +91,15 @@ export function Sealing() {
           <Button
             variant="text"
             sx={{ ml: 'auto' }}
-            disabled={history.undo === null || step.isPending}
-            onClick={() => step.mutate({ version, step: 'undo' })}
+            disabled={history.undo === null || undo.isPending}
+            onClick={() => undo.mutate({ version, way: 'undo' })}
           >
             {history.undo === null ? 'Nothing to undo' : `Undo: ${history.undo}`}
           </Button>
         </Box>
-        {step.error && (
+        {undo.error && (
           <Typography role="alert" color="error">
-            {step.error.message}
+            {undo.error.message}
           </Typography>
         )}
       </Box>

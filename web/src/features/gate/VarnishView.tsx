@@ -9,42 +9,30 @@ import { useState } from 'react';
 import type { Schemas } from '../../api/client';
 import { useSaveVarnish } from '../../api/edits';
 import { varnishQuery } from '../../api/queries';
+import { optionsOf, useCatalogue } from '../../components/catalogue';
 import { fieldError, otherError } from '../../components/fieldError';
 import { RadioLine } from '../../components/RadioLine';
-import { typed } from '../../format/number';
+import { NumberField } from '../../components/NumberField';
+import { useNumbers } from '../../components/numbers';
 import { plain, start } from '../../format/words';
 import { useSealing } from './Sealing';
 
 type Choice = Schemas['ChoiceDoc'];
 
-const PURPOSES = [
-  { value: 'hung' as const, word: 'It hangs' },
-  { value: 'high_gloss' as const, word: 'High gloss' },
-  { value: 'handled' as const, word: 'It is handled' },
-];
-const CARRIERS = [
-  { value: 'water_borne' as const, word: 'Water-borne, stays' },
-  { value: 'solvent' as const, word: 'Solvent, removable' },
-];
-const FINISHES = [
-  { value: 'gloss' as const, word: 'Gloss' },
-  { value: 'satin' as const, word: 'Satin' },
-  { value: 'matte' as const, word: 'Matte' },
-];
-const STROKES = [
-  { value: 'follow_paint' as const, word: 'Along the painted strokes' },
-  { value: 'crossed' as const, word: 'Even crossed passes' },
-];
+const NUMBERS = {
+  edge: { field: 'edge_cm', label: 'Depth of the edges', help: '0 leaves them out.' },
+} as const;
 const FIELDS = ['finish', 'isolation', 'isolation_reason', 'coats', 'edge_cm', 'carrier'];
 
 /** Which varnish, how many coats, how much and how: chosen here, worked out by the server. */
 export function VarnishView() {
   const { id, gate } = useSealing();
   const [choice, setChoice] = useState<Choice>(gate.choice);
-  const [edge, setEdge] = useState(plain(gate.choice.edge_cm ?? 2));
+  const catalogue = useCatalogue();
+  const numbers = useNumbers(NUMBERS, { edge: gate.choice.edge_cm });
   const save = useSaveVarnish(id);
-  const asked = { ...choice, edge_cm: typed(edge) };
-  const sound = Number.isFinite(asked.edge_cm);
+  const sound = !numbers.wrong.edge;
+  const asked = { ...choice, edge_cm: numbers.value('edge') };
   const unusual = choice.isolation !== gate.habit_isolation;
   const preview = useQuery({
     ...varnishQuery(id, gate.version, asked),
@@ -65,21 +53,21 @@ export function VarnishView() {
       <Box sx={{ display: 'flex', flexDirection: 'column', gap: 2, alignItems: 'flex-start' }}>
         <RadioLine
           label="What carries it"
-          options={CARRIERS}
+          options={optionsOf<Choice['carrier']>(catalogue.carriers)}
           value={choice.carrier}
           onChange={(carrier) => change({ carrier })}
         />
         <Refused said={said('carrier')} />
         <RadioLine
           label="Sheen of the last coat"
-          options={FINISHES}
+          options={optionsOf<Choice['finish']>(catalogue.finishes)}
           value={choice.finish}
           onChange={(finish) => change({ finish })}
         />
         <Refused said={said('finish')} />
         <RadioLine
           label="What it is for"
-          options={PURPOSES}
+          options={optionsOf<Choice['purpose']>(catalogue.purposes)}
           value={choice.purpose}
           onChange={(purpose) =>
             change({
@@ -100,7 +88,7 @@ export function VarnishView() {
           slotProps={{ select: { native: true } }}
           sx={{ width: 260 }}
         >
-          {Array.from({ length: 10 }, (_, n) => (
+          {Array.from({ length: catalogue.most_varnish_coats }, (_, n) => (
             <option key={n + 1} value={n + 1}>
               {n + 1}
             </option>
@@ -132,19 +120,11 @@ export function VarnishView() {
         )}
         <RadioLine
           label="Strokes"
-          options={STROKES}
+          options={optionsOf<Choice['strokes']>(catalogue.strokes)}
           value={choice.strokes}
           onChange={(strokes) => change({ strokes })}
         />
-        <TextField
-          label="Depth of the edges, cm"
-          value={edge}
-          inputMode="decimal"
-          onChange={(e) => setEdge(e.target.value)}
-          error={!sound || !!said('edge_cm')}
-          helperText={sound ? (said('edge_cm') ?? '0 leaves them out.') : 'Give a number.'}
-          sx={{ width: 260 }}
-        />
+        <NumberField numbers={numbers} name="edge" refused={said('edge_cm')} width={260} />
         <Button
           variant="contained"
           disabled={!plan || save.isPending || preview.isFetching}

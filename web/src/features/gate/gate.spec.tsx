@@ -5,6 +5,7 @@ import { createMemoryRouter, RouterProvider } from 'react-router';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { Schemas } from '../../api/client';
 import { StudioContext } from '../../components/currentStudio';
+import { InCatalogue } from '../../renderInStudio';
 import { makeTheme } from '../../theme/theme';
 import { AirBox } from './AirBox';
 import { BenchView } from './BenchView';
@@ -97,6 +98,7 @@ const air: Schemas['AirAhead'] = {
   now: NOW,
   time_zone: 'UTC',
   version: 1,
+  history: { undo: null, redo: null },
   source: 'constant',
   room: { held_c: 20.5, warmer_k: 3, lag_h: 12, changes_per_h: 0.5, moisture_g_m3_h: 1.2 },
   wanted_c: { low: 18, high: 24 },
@@ -172,7 +174,9 @@ function open(
     >
       <ThemeProvider theme={makeTheme('light')}>
         <StudioContext value={{ id: 's', choose: vi.fn() }}>
-          <RouterProvider router={router} />
+          <InCatalogue>
+            <RouterProvider router={router} />
+          </InCatalogue>
         </StudioContext>
       </ThemeProvider>
     </QueryClientProvider>,
@@ -306,15 +310,16 @@ describe('the air ahead', () => {
   it('sends the room as typed and shows a refusal of the readings', async () => {
     open('air', gate(), {});
     fireEvent.change(await screen.findByLabelText('Heated to, °C'), { target: { value: '' } });
-    fireEvent.change(screen.getByLabelText('Follows in, hours'), { target: { value: '3,5' } });
+    fireEvent.change(screen.getByLabelText('Follows in, h'), { target: { value: '3,5' } });
     fireEvent.click(screen.getByRole('button', { name: 'Take in the forecast' }));
     await waitFor(() => expect(sent).toHaveLength(1));
     expect(sent[0]?.body).toMatchObject({
       version: 1,
+      history: { undo: null, redo: null },
       source: 'forecast',
       room: { held_c: null, lag_h: 3.5 },
     });
-    fireEvent.change(screen.getByLabelText('Follows in, hours'), { target: { value: 'soon' } });
+    fireEvent.change(screen.getByLabelText('Follows in, h'), { target: { value: 'soon' } });
     const take = screen.getByRole<HTMLButtonElement>('button', { name: 'Take in the forecast' });
     expect(take.disabled).toBe(true);
   });

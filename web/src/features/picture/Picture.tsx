@@ -5,6 +5,7 @@ import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import type { Schemas } from '../../api/client';
 import { calendarUrl, useDeletePicture } from '../../api/edits';
+import { saidOf, useCatalogue } from '../../components/catalogue';
 import { useCurrentStudio } from '../../components/currentStudio';
 import { Loading } from '../../components/Loading';
 import { LogWork } from '../../components/LogWork';
@@ -12,7 +13,7 @@ import { Trouble } from '../../components/Trouble';
 import { useKeys } from '../../components/useKeys';
 import { useShelfEdit } from '../../components/useShelfEdit';
 import { dueDay, moment } from '../../format/time';
-import { plain, SCHOOLS } from '../../format/words';
+import { plain } from '../../format/words';
 import { ConflictDialog } from '../../components/ConflictDialog';
 import { FilmTable } from './FilmTable';
 import { PictureFacts } from './PictureFacts';
@@ -38,6 +39,7 @@ function OnePicture({ id }: { id: string }) {
   const [saving, setSaving] = useState(false);
   const [logging, setLogging] = useState<string>();
   const [facts, setFacts] = useState(false);
+  const { thinnings } = useCatalogue();
   const take = useDeletePicture();
   const navigate = useNavigate();
   const { data, now } = view;
@@ -82,7 +84,8 @@ function OnePicture({ id }: { id: string }) {
           {outlook.due ? ` · due ${dueDay(outlook.due, now)}` : ' · no date'}
           {' · '}
           <Ready outlook={outlook} zone={zone} now={now} />
-          {doc.thinning && ` · ${SCHOOLS[doc.thinning.school]} here: “${doc.thinning.reason}”`}
+          {doc.thinning &&
+            ` · ${saidOf(thinnings, doc.thinning.school).toLowerCase()} here: “${doc.thinning.reason}”`}
         </Typography>
       </Box>
       <Typography variant="h2" component="p" aria-live="polite" data-testid="verdict">

@@ -2,11 +2,13 @@ import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import { useState } from 'react';
 import type { Schemas } from '../../api/client';
+import { optionsOf, useCatalogue } from '../../components/catalogue';
 import { fieldError, otherError } from '../../components/fieldError';
 import { FormDialog } from '../../components/FormDialog';
 import { GroundField } from '../../components/GroundField';
-import { typed } from '../../format/number';
-import { plain, SCHOOLS, start } from '../../format/words';
+import { NumberField } from '../../components/NumberField';
+import { SIZES } from '../../components/sizes';
+import { useNumbers } from '../../components/numbers';
 import type { usePictureEdit } from './usePictureEdit';
 
 interface Props {
@@ -20,8 +22,8 @@ const FIELDS = ['title', 'width_cm', 'height_cm', 'due', 'thinning.reason'];
 /** Title, size, ground and date of a picture. */
 export function PictureFacts({ doc, edits, onClose }: Props) {
   const [title, setTitle] = useState(doc.title);
-  const [width, setWidth] = useState(plain(doc.width_cm));
-  const [height, setHeight] = useState(plain(doc.height_cm));
+  const { thinnings } = useCatalogue();
+  const numbers = useNumbers(SIZES, doc);
   const [due, setDue] = useState(doc.due ?? '');
   const [ground, setGround] = useState(doc.ground?.absorbs_um ?? 0);
   const [school, setSchool] = useState<Schemas['ThinningDoc']['school'] | ''>(
@@ -44,18 +46,15 @@ export function PictureFacts({ doc, edits, onClose }: Props) {
     />
   );
   const bad =
-    !Number.isFinite(typed(width)) ||
-    !Number.isFinite(typed(height)) ||
-    !title.trim() ||
-    (school !== '' && !reason.trim());
+    Object.keys(numbers.wrong).length > 0 || !title.trim() || (school !== '' && !reason.trim());
   const keep = () =>
     edits.edit(
       'change the facts',
       (p) => ({
         ...p,
         title,
-        width_cm: typed(width),
-        height_cm: typed(height),
+        width_cm: numbers.value('width_cm'),
+        height_cm: numbers.value('height_cm'),
         due: due || undefined,
         ground: { absorbs_um: ground },
         thinning: school === '' ? undefined : { school, reason: reason.trim() },
@@ -76,8 +75,8 @@ export function PictureFacts({ doc, edits, onClose }: Props) {
       onClose={close}
     >
       {text('Title', 'title', title, setTitle)}
-      {text('Width, cm', 'width_cm', width, setWidth)}
-      {text('Height, cm', 'height_cm', height, setHeight)}
+      <NumberField numbers={numbers} name="width_cm" refused={wrong('width_cm')} />
+      <NumberField numbers={numbers} name="height_cm" refused={wrong('height_cm')} />
       <GroundField um={ground} onChange={setGround} />
       <TextField
         label="Must be ready on"
@@ -96,9 +95,9 @@ export function PictureFacts({ doc, edits, onClose }: Props) {
         slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}
       >
         <MenuItem value="">As in the studio</MenuItem>
-        {Object.entries(SCHOOLS).map(([value, word]) => (
+        {optionsOf(thinnings).map(({ value, word }) => (
           <MenuItem key={value} value={value}>
-            {start(word)}
+            {word}
           </MenuItem>
         ))}
       </TextField>

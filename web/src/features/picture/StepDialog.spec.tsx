@@ -1,6 +1,7 @@
 import { cleanup, fireEvent, render, screen, within } from '@testing-library/react';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import type { Schemas } from '../../api/client';
+import { InCatalogue } from '../../renderInStudio';
 import { StepDialog } from './StepDialog';
 import type { Step } from '../../components/stepEdits';
 import type { Change, usePictureEdit } from './usePictureEdit';
@@ -54,10 +55,12 @@ function open(step: Step) {
       edits={edits as unknown as ReturnType<typeof usePictureEdit>}
       onClose={vi.fn()}
     />,
+    { wrapper: InCatalogue },
   );
   const kept = (): Step => {
     const [, change] = edit.mock.calls.at(-1) ?? [];
     const made = change?.({ id: 'p', title: 'p', width_cm: 1, height_cm: 1, steps: [] });
+    if (made instanceof Promise) throw new Error('putting a step in asks nobody');
     const [first] = made?.steps ?? [];
     if (!first) throw new Error('no step was kept');
     return first;
@@ -99,7 +102,7 @@ describe('a step', () => {
       ['Wet film, µm', '-3', '40'],
       ['Parts', '0', '1'],
       ['Parts', 'some', '1'],
-      ['Hands-on, minutes', '', '40'],
+      ['Hands-on, min', '', '40'],
     ] as const) {
       fill(label, bad);
       expect(keep.disabled, `${label} ${bad}`).toBe(true);

@@ -4,9 +4,11 @@ import Stack from '@mui/material/Stack';
 import Switch from '@mui/material/Switch';
 import TextField from '@mui/material/TextField';
 import type { Schemas } from '../../api/client';
+import { saidOf, useCatalogue } from '../../components/catalogue';
 import { fieldError, otherError } from '../../components/fieldError';
 import { FormDialog } from '../../components/FormDialog';
-import { NEEDS, start } from '../../format/words';
+import { start } from '../../format/words';
+import { NumberField } from '../../components/NumberField';
 import { MixEditor } from '../../components/MixEditor';
 import { putStep, type Step } from '../../components/stepEdits';
 import { useStepDraft } from './useStepDraft';
@@ -28,12 +30,13 @@ interface Props {
 /** A step: what, how thick, how long, with what in the cup. */
 export function StepDialog(props: Props) {
   const { step, index, count, kinds, materials, zone, edits, onClose } = props;
-  const { draft, change, changeKind, kind, hasFilm, wrong, made, fresh } = useStepDraft(
+  const { draft, numbers, change, changeKind, kind, hasFilm, wrong, made, fresh } = useStepDraft(
     step,
     kinds,
     materials,
     zone,
   );
+  const { needs } = useCatalogue();
   const base = `steps[${index < 0 ? count : index}]`;
   const refused = (field: string) => fieldError(edits.refusal, `${base}.${field}`);
   const shown = ['name', 'wet_film_um', 'hands_on_min', 'share_of_area', 'earliest_gap_min', 'mix'];
@@ -46,23 +49,6 @@ export function StepDialog(props: Props) {
     const title = start(draft.name.trim() || (kind?.word ?? draft.kind));
     edits.edit(`${fresh ? 'add' : 'edit'} ${title}`, putStep(made()), onClose);
   };
-  const text = (
-    label: string,
-    value: string,
-    set: (value: string) => void,
-    field: string,
-    local?: string,
-    help?: string,
-  ) => (
-    <TextField
-      label={label}
-      value={value}
-      onChange={(e) => set(e.target.value)}
-      error={!!(local ?? refused(field))}
-      helperText={local ?? refused(field) ?? help}
-      fullWidth
-    />
-  );
   return (
     <FormDialog
       title={fresh ? 'Add a step' : 'Edit the step'}
@@ -88,31 +74,17 @@ export function StepDialog(props: Props) {
           </MenuItem>
         ))}
       </TextField>
-      {text(
-        'What you call it',
-        draft.name,
-        (name) => change({ name }),
-        'name',
-        undefined,
-        'May be left open.',
-      )}
+      <TextField
+        label="What you call it"
+        value={draft.name}
+        onChange={(e) => change({ name: e.target.value })}
+        error={!!refused('name')}
+        helperText={refused('name') ?? 'May be left open.'}
+      />
       <Stack direction={{ xs: 'column', sm: 'row' }} spacing={2}>
-        {hasFilm &&
-          text('Wet film, µm', draft.film, (film) => change({ film }), 'wet_film_um', wrong.film)}
-        {text(
-          'Hands-on, minutes',
-          draft.minutes,
-          (minutes) => change({ minutes }),
-          'hands_on_min',
-          wrong.minutes,
-        )}
-        {text(
-          'Share of the picture, %',
-          draft.share,
-          (share) => change({ share }),
-          'share_of_area',
-          wrong.share,
-        )}
+        {hasFilm && <NumberField numbers={numbers} name="film" refused={refused('wet_film_um')} />}
+        <NumberField numbers={numbers} name="minutes" refused={refused('hands_on_min')} />
+        <NumberField numbers={numbers} name="share" refused={refused('share_of_area')} />
       </Stack>
       {hasFilm && (
         <MixEditor
@@ -129,10 +101,10 @@ export function StepDialog(props: Props) {
         onChange={(e) => change({ needs: e.target.value as typeof draft.needs })}
         slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}
       >
-        <MenuItem value="">As usual for it: {kind && NEEDS[kind.needs]}</MenuItem>
-        {Object.entries(NEEDS).map(([need, words]) => (
-          <MenuItem key={need} value={need}>
-            {start(words)}
+        <MenuItem value="">As usual for it: {kind && saidOf(needs, kind.needs)}</MenuItem>
+        {needs.map((need) => (
+          <MenuItem key={need.value} value={need.value}>
+            {start(need.said)}
           </MenuItem>
         ))}
       </TextField>
@@ -145,14 +117,7 @@ export function StepDialog(props: Props) {
           slotProps={{ inputLabel: { shrink: true } }}
           fullWidth
         />
-        {text(
-          'Shortest wait, minutes',
-          draft.gap,
-          (gap) => change({ gap }),
-          'earliest_gap_min',
-          wrong.gap,
-          'May be left open.',
-        )}
+        <NumberField numbers={numbers} name="gap" refused={refused('earliest_gap_min')} />
       </Stack>
       <FormControlLabel
         label="May be split over sessions"

@@ -7,7 +7,7 @@ import { Chip } from '../../components/Chip';
 import { exact, moment, span, upToMinute } from '../../format/time';
 import { mixWords, plain, start } from '../../format/words';
 import { Findings } from './Findings';
-import { duplicateStep, moveStep, removeStep, unlay, type Step } from '../../components/stepEdits';
+import { duplicateStep, moveStep, takeStepOut, unlay, type Step } from '../../components/stepEdits';
 import type { usePictureEdit } from './usePictureEdit';
 
 interface Props {
@@ -108,7 +108,7 @@ export function StepRow(props: Props) {
         {act('Duplicate', () => edits.edit(`duplicate ${title}`, duplicateStep(step.id)))}
         {act('Up', () => edits.edit(`move ${title} up`, moveStep(step.id, -1)), number === 1)}
         {act('Down', () => edits.edit(`move ${title} down`, moveStep(step.id, 1)), last)}
-        {act('Delete', () => edits.edit(`delete ${title}`, removeStep(step.id)))}
+        {act('Delete', () => edits.edit(`delete ${title}`, takeStepOut(step.id)))}
         {step.laid_at &&
           act('Not done yet', () => edits.edit(`take back the log of ${title}`, unlay(step.id)))}
       </Box>

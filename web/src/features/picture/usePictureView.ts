@@ -3,12 +3,14 @@ import { useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { strataQuery } from '../../api/queries';
 import { useCurrentStudio } from '../../components/currentStudio';
+import { useCatalogue } from '../../components/catalogue';
 import { useNow } from '../../components/useNow';
 import { layers, sampleAt } from '../../figures/geometry';
 import { verdict } from '../../format/verdict';
 import { outlookQuery } from '../../api/queries';
 
 export function usePictureView(id: string) {
+  const { horizon_days: horizonDays } = useCatalogue();
   const { id: studio } = useCurrentStudio();
   const strata = useQuery(strataQuery(id));
   const zone = useQuery(outlookQuery(studio)).data?.time_zone;
@@ -33,7 +35,7 @@ export function usePictureView(id: string) {
     toNow: () => setHeld(undefined),
     mode,
     toggleMode: () => setMode((m) => (m === 'elastic' ? 'even' : 'elastic')),
-    said: verdict(coats, cursor, zone ?? 'UTC', finished),
+    said: verdict(coats, cursor, zone ?? 'UTC', horizonDays, finished),
     sample: all ? sampleAt(all, cursor) : [],
   };
 }

@@ -2,6 +2,7 @@
 import { useState } from 'react';
 import type { Schemas } from '../../api/client';
 import { fromField, toField } from '../../format/time';
+import { useNumbers } from '../../components/numbers';
 import { typed } from '../../format/number';
 import { plain } from '../../format/words';
 import type { PartDraft } from '../../components/MixEditor';
@@ -12,15 +13,24 @@ type Kind = Schemas['KindOut'];
 export interface Draft {
   kind: Step['kind'];
   name: string;
-  film: string;
-  minutes: string;
   mix: PartDraft[];
-  share: string;
   splittable?: boolean;
   needs: NonNullable<Step['needs']> | '';
   notBefore: string;
-  gap: string;
 }
+
+/** The numbers of a step. */
+const NUMBERS = {
+  film: { field: 'wet_film_um', label: 'Wet film' },
+  minutes: { field: 'hands_on_min', label: 'Hands-on' },
+  share: { field: 'share_of_area', label: 'Share of the picture' },
+  gap: {
+    field: 'earliest_gap_min',
+    label: 'Shortest wait',
+    open: true,
+    help: 'May be left open.',
+  },
+} as const;
 
 export function useStepDraft(
   step: Step,
@@ -35,21 +45,23 @@ export function useStepDraft(
     return material ? [{ material: material.id, parts: '1' }] : [];
   };
   const [draft, setDraft] = useState<Draft>(() => {
-    const kind = usual(step.kind);
     return {
       kind: step.kind,
       name: step.name ?? '',
-      film: plain(step.wet_film_um ?? kind?.usual_film_um ?? 0),
-      minutes: plain(fresh ? (kind?.usual_minutes ?? 30) : step.hands_on_min),
       mix: step.mix?.length
         ? step.mix.map((p) => ({ material: p.material, parts: plain(p.parts, 3) }))
         : firstMix(),
-      share: plain((step.share_of_area ?? 1) * 100),
       splittable: step.splittable ?? undefined,
       needs: step.needs ?? '',
       notBefore: step.not_before ? toField(Date.parse(step.not_before), zone) : '',
-      gap: typeof step.earliest_gap_min === 'number' ? plain(step.earliest_gap_min) : '',
     };
+  });
+  const first = usual(step.kind);
+  const numbers = useNumbers(NUMBERS, {
+    film: step.wet_film_um ?? first?.usual_film_um,
+    minutes: fresh ? first?.usual_minutes : step.hands_on_min,
+    share: step.share_of_area ?? 1,
+    gap: step.earliest_gap_min,
   });
   const kind = usual(draft.kind);
   const hasFilm = kind?.usual_film_um !== null;
@@ -57,19 +69,12 @@ export function useStepDraft(
   const change = (part: Partial<Draft>) => setDraft((was) => ({ ...was, ...part }));
   const changeKind = (next: Step['kind']) => {
     const to = usual(next);
-    change({
-      kind: next,
-      film: plain(to?.usual_film_um ?? 0),
-      minutes: plain(to?.usual_minutes ?? 30),
-      splittable: undefined,
-    });
+    change({ kind: next, splittable: undefined });
+    numbers.fill({ film: to?.usual_film_um, minutes: to?.usual_minutes });
   };
 
-  const wrong: Partial<Record<'film' | 'minutes' | 'mix' | 'share' | 'gap', string>> = {};
-  if (hasFilm && !(typed(draft.film) > 0)) wrong.film = 'Give a thickness above 0 µm.';
-  if (!(typed(draft.minutes) >= 0)) wrong.minutes = 'Give the minutes of hands-on work.';
-  if (!(typed(draft.share) > 0)) wrong.share = 'Give a share above 0 %.';
-  if (draft.gap !== '' && !(typed(draft.gap) >= 0)) wrong.gap = 'Give minutes, or leave it open.';
+  const wrong: Partial<Record<keyof typeof NUMBERS | 'mix', string>> = { ...numbers.wrong };
+  if (!hasFilm) delete wrong.film;
   if (hasFilm) {
     const parts = draft.mix.map((p) => typed(p.parts));
     if (parts.some((p) => !(p >= 0))) wrong.mix = 'Give each part as a number of 0 or more.';
@@ -82,14 +87,14 @@ export function useStepDraft(
     ...step,
     kind: draft.kind,
     name: draft.name.trim() || undefined,
-    hands_on_min: typed(draft.minutes),
-    wet_film_um: hasFilm ? typed(draft.film) : undefined,
+    hands_on_min: numbers.value('minutes'),
+    wet_film_um: hasFilm ? numbers.value('film') : undefined,
     mix: hasFilm ? draft.mix.map((p) => ({ material: p.material, parts: typed(p.parts) })) : [],
-    share_of_area: typed(draft.share) / 100,
+    share_of_area: numbers.value('share'),
     splittable: draft.splittable,
     needs: draft.needs || undefined,
     not_before: draft.notBefore ? fromField(draft.notBefore, zone) : undefined,
-    earliest_gap_min: draft.gap === '' ? undefined : typed(draft.gap),
+    earliest_gap_min: numbers.open('gap'),
   });
-  return { draft, change, changeKind, kind, hasFilm, wrong, made, fresh };
+  return { draft, numbers, change, changeKind, kind, hasFilm, wrong, made, fresh };
 }

@@ -5,39 +5,39 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { useCreatePicture } from '../../api/edits';
-import { catalogueQuery, shelfQuery } from '../../api/queries';
+import { shelfQuery } from '../../api/queries';
+import { useCatalogue } from '../../components/catalogue';
 import { fieldError, otherError } from '../../components/fieldError';
 import { FormDialog } from '../../components/FormDialog';
 import { GroundField } from '../../components/GroundField';
-import { typed } from '../../format/number';
+import { NumberField } from '../../components/NumberField';
+import { useNumbers } from '../../components/numbers';
+import { SIZES } from '../../components/sizes';
 
 const FIELDS = ['title', 'width_cm', 'height_cm', 'due', 'ground.absorbs_um'];
 
 /** A new picture: size, ground, date, and a way of working or nothing to begin with. */
 export function NewPicture({ studio, onClose }: { studio: string; onClose: () => void }) {
-  const catalogue = useQuery(catalogueQuery);
+  const catalogue = useCatalogue();
   const create = useCreatePicture(studio);
   const navigate = useNavigate();
   const [title, setTitle] = useState('');
-  const [width, setWidth] = useState('30');
-  const [height, setHeight] = useState('40');
+  const numbers = useNumbers(SIZES, { width_cm: 30, height_cm: 40 });
   const [due, setDue] = useState('');
   const [ground, setGround] = useState(20);
   const [way, setWay] = useState('');
   const shelf = useQuery(shelfQuery(studio));
   const own = shelf.data?.ways ?? [];
-  const ways = [...own, ...(catalogue.data?.ways ?? [])];
+  const ways = [...own, ...catalogue.ways];
   const chosen = ways.find((w) => w.id === way);
-  const wrong = (path: string, label: string) =>
-    fieldError(create.error, path)?.replace(/^side/, label);
   const other = otherError(create.error, (path) => FIELDS.includes(path));
   const submit = () =>
     create.mutate(
       {
         id: 'new',
         title,
-        width_cm: typed(width),
-        height_cm: typed(height),
+        width_cm: numbers.value('width_cm'),
+        height_cm: numbers.value('height_cm'),
         weight: 1,
         due: due || undefined,
         ground: { absorbs_um: ground },
@@ -45,20 +45,7 @@ export function NewPicture({ studio, onClose }: { studio: string; onClose: () =>
       },
       { onSuccess: (made) => void navigate(`/pictures/${made.id}`) },
     );
-  const size = (label: string, path: string, value: string, set: (v: string) => void) => {
-    const bad = !(typed(value) > 0);
-    return (
-      <TextField
-        label={`${label}, cm`}
-        value={value}
-        inputMode="decimal"
-        onChange={(e) => set(e.target.value)}
-        error={bad || !!wrong(path, label)}
-        helperText={wrong(path, label.toLowerCase()) ?? (bad ? 'Give a size above 0.' : undefined)}
-      />
-    );
-  };
-  const bad = title.trim() === '' || !(typed(width) > 0) || !(typed(height) > 0);
+  const bad = title.trim() === '' || Object.keys(numbers.wrong).length > 0;
   return (
     <FormDialog
       title="Make a picture"
@@ -79,8 +66,14 @@ export function NewPicture({ studio, onClose }: { studio: string; onClose: () =>
         helperText={fieldError(create.error, 'title')}
       />
       <Stack direction={{ xs: 'column', sm: 'row' }} spacing={2}>
-        {size('Width', 'width_cm', width, setWidth)}
-        {size('Height', 'height_cm', height, setHeight)}
+        {(['width_cm', 'height_cm'] as const).map((name) => (
+          <NumberField
+            key={name}
+            numbers={numbers}
+            name={name}
+            refused={fieldError(create.error, name)}
+          />
+        ))}
       </Stack>
       <GroundField um={ground} onChange={setGround} />
       <TextField

@@ -1,7 +1,7 @@
-import { cleanup, render, screen } from '@testing-library/react';
-import { MemoryRouter } from 'react-router';
+import { cleanup, screen } from '@testing-library/react';
 import { afterEach, describe, expect, it } from 'vitest';
 import type { Schemas } from '../../api/client';
+import { renderInStudio } from '../../renderInStudio';
 import { PictureRow } from './PictureRow';
 
 afterEach(cleanup);
@@ -36,9 +36,7 @@ const planned = (extra: Partial<Schemas['PlannedOut']> = {}): Schemas['PlannedOu
 });
 
 function said(extra: Partial<Schemas['PictureOutlook']>): string {
-  render(<PictureRow picture={picture(extra)} zone="Europe/Oslo" now={NOW} />, {
-    wrapper: MemoryRouter,
-  });
+  renderInStudio(<PictureRow picture={picture(extra)} zone="Europe/Oslo" now={NOW} />);
   return screen.getByRole('article', { name: 'Lamp row' }).textContent ?? '';
 }
 

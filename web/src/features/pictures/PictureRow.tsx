@@ -2,6 +2,7 @@ import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
 import { Link } from 'react-router';
 import type { Schemas } from '../../api/client';
+import { useCatalogue } from '../../components/catalogue';
 import { dueDay, moment } from '../../format/time';
 import { verdict } from '../../format/verdict';
 import { plain, start } from '../../format/words';
@@ -15,7 +16,9 @@ interface Props {
 /** One picture: its coats in proportion, its verdict, its date. */
 export function PictureRow({ picture, zone, now }: Props) {
   const laid = picture.coats.filter((c) => !c.planned);
-  const said = verdict(laid, now, zone, picture.plan.length === 0 && picture.steps > 0);
+  const { horizon_days: horizon } = useCatalogue();
+  const done = picture.plan.length === 0 && picture.steps > 0;
+  const said = verdict(laid, now, zone, horizon, done);
   const next = picture.plan[0];
   const sitting = next?.sittings[0];
   const stops = picture.findings.filter(

@@ -292,6 +292,7 @@ describe('the search', () => {
     tried: 400,
     start: worth(3, 9000),
     best: worth(3, 9000),
+    better: false,
     bound: worth(0, 5000),
     at_bound: false,
     version: 1,
@@ -317,7 +318,14 @@ describe('the search', () => {
     await within(box).findByText(/400 orders tried. None better yet/);
     await waitFor(() => expect(Source.last?.url).toBe('/api/studios/s/season/search/events'));
     const order = [{ picture: 'lamp', step: 's2' }];
-    Source.last?.tell({ ...search, running: false, tried: 900, best: worth(1, 8400), order });
+    Source.last?.tell({
+      ...search,
+      running: false,
+      tried: 900,
+      best: worth(1, 8400),
+      better: true,
+      order,
+    });
     await within(box).findByText(
       /900 orders tried .* 2 days less late, all finishes together 10 h/,
     );

@@ -4,7 +4,7 @@ import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import type { Schemas } from '../../api/client';
-import { removeStep } from '../../components/stepEdits';
+import { takeStepOut } from '../../components/stepEdits';
 import { exact, fromField, isoDay, span, toField } from '../../format/time';
 import { withStep } from './draft';
 import type { SeasonState } from './useSeason';
@@ -130,9 +130,7 @@ function Chosen({ view, picture, work }: ChosenProps) {
         )}
         <Button
           variant="outlined"
-          onClick={() =>
-            view.tryPicture(`skip ${work.title}`, picture.id, (doc) => removeStep(work.step)(doc))
-          }
+          onClick={() => view.tryPicture(`skip ${work.title}`, picture.id, takeStepOut(work.step))}
         >
           Skip this step
         </Button>

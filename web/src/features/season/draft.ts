@@ -1,5 +1,6 @@
 /** Changes that are tried beside the present plan: whole settings and whole pictures. */
 import type { Schemas } from '../../api/client';
+import type { Change } from '../../components/stepEdits';
 
 export type Draft = Schemas['Draft'];
 
@@ -13,32 +14,29 @@ type Picture = Schemas['PictureDoc'];
 type Settings = Schemas['StudioDoc'];
 
 /** The draft with one more picture changed; a picture that the draft has already is changed on. */
-export function withPicture(
+export async function withPicture(
   draft: Draft | undefined,
   stored: { id: string; version: number; picture: Picture },
-  change: (picture: Picture) => Picture,
-): Draft {
+  change: Change,
+): Promise<Draft> {
   const known = draft?.pictures?.find((p) => p.id === stored.id);
   const others = (draft?.pictures ?? []).filter((p) => p.id !== stored.id);
   const { id, version } = known ?? stored;
   return {
     ...draft,
-    pictures: [...others, { id, version, picture: change(known?.picture ?? stored.picture) }],
+    pictures: [...others, { id, version, picture: await change(known?.picture ?? stored.picture) }],
   };
 }
 
 /** The draft with other settings of the studio. */
 export function withSettings(
   draft: Draft | undefined,
-  stored: { version: number; studio: Settings; air: Schemas['AirDoc'] },
+  stored: { version: number; studio: Settings },
   change: (studio: Settings) => Settings,
 ): Draft {
-  const known = draft?.studio ?? {
-    version: stored.version,
-    studio: stored.studio,
-    air: stored.air,
-  };
+  const known = draft?.studio ?? { version: stored.version, studio: stored.studio };
   return {
+    ...draft,
     pictures: draft?.pictures ?? [],
     studio: { ...known, studio: change(known.studio) },
   };

@@ -67,9 +67,12 @@ describe('drafts', () => {
   const stored = { id: 'key', version: 4, picture: doc(['s1', 's2']) };
   const pin = withStep('s2', (s) => ({ ...s, pinned_at: '2027-01-16T11:00:00Z' }));
 
-  it('are whole pictures on the version they were made on, one change on top of another', () => {
-    const first = withPicture(undefined, stored, pin);
-    const second = withPicture(first, { ...stored, version: 9 }, (p) => ({ ...p, weight: 3 }));
+  it('are whole pictures on the version they were made on, one change on top of another', async () => {
+    const first = await withPicture(undefined, stored, pin);
+    const second = await withPicture(first, { ...stored, version: 9 }, (p) => ({
+      ...p,
+      weight: 3,
+    }));
     expect(second.pictures).toHaveLength(1);
     const [made] = second.pictures ?? [];
     expect(made?.version).toBe(4);
@@ -78,14 +81,15 @@ describe('drafts', () => {
     expect(stored.picture.steps?.[1]?.pinned_at).toBeUndefined();
   });
 
-  it('keep their pictures when the settings change too', () => {
+  it('keep their pictures and the room when the settings change too', async () => {
     const studio = { name: 'Room', time_zone: OSLO };
-    const air = { temperature_c: 21, relative_humidity: 0.5 };
-    const both = withSettings(
-      withPicture(undefined, stored, pin),
-      { version: 2, studio, air },
-      (s) => ({ ...s, closed: [{ from: '2027-01-18', to: '2027-01-20' }] }),
-    );
+    const room = { version: 3, warmer_k: 2, damper: 0, least_speed_m_s: 0 };
+    const first = { ...(await withPicture(undefined, stored, pin)), room };
+    const both = withSettings(first, { version: 2, studio }, (s) => ({
+      ...s,
+      closed: [{ from: '2027-01-18', to: '2027-01-20' }],
+    }));
+    expect(both.room).toEqual(room);
     expect(both.studio?.version).toBe(2);
     expect(both.studio?.studio.closed).toHaveLength(1);
     expect(both.pictures).toHaveLength(1);

@@ -5,6 +5,7 @@ import type { Schemas } from '../../api/client';
 import { useAcceptDraft, useUndoDraft } from '../../api/edits';
 import { oddsQuery, pictureQuery, seasonQuery, studioQuery, whatIfQuery } from '../../api/queries';
 import { useLong } from './useLong';
+import type { Change } from '../../components/stepEdits';
 import { useCurrentStudio } from '../../components/currentStudio';
 import { useNow } from '../../components/useNow';
 import { ZOOMS, type Zoom } from '../../figures/seasonAxis';
@@ -88,14 +89,10 @@ export function useSeason() {
     toNow: () => setShift(0),
     shifted: shift !== 0,
     /** Tries a change of one picture, on top of what is tried already. */
-    tryPicture: (
-      label: string,
-      picture: string,
-      change: (doc: Schemas['PictureDoc']) => Schemas['PictureDoc'],
-    ) =>
+    tryPicture: (label: string, picture: string, change: Change) =>
       attempt(async () => {
         const stored = await cache.fetchQuery(pictureQuery(picture));
-        return { label, draft: withPicture(named?.draft, stored, change) };
+        return { label, draft: await withPicture(named?.draft, stored, change) };
       }),
     /** Tries other settings of the studio, on top of what is tried already. */
     trySettings: (label: string, change: (studio: Schemas['StudioDoc']) => Schemas['StudioDoc']) =>

@@ -4,9 +4,10 @@ import FormGroup from '@mui/material/FormGroup';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import type { Schemas } from '../../api/client';
+import { optionsOf, useCatalogue } from '../../components/catalogue';
 import { FormDialog } from '../../components/FormDialog';
 import { put, type useShelfEdit } from '../../components/useShelfEdit';
-import { start, TROUBLES } from '../../format/words';
+import { start } from '../../format/words';
 
 interface Props {
   tub: Schemas['TubDoc'];
@@ -15,11 +16,12 @@ interface Props {
   onClose: () => void;
 }
 
-type Trouble = keyof typeof TROUBLES;
+type Trouble = NonNullable<Schemas['TubCheckDoc']['found']>[number];
 
 /** A look into a tub before it is used. */
 export function CheckDialog({ tub, now, edits, onClose }: Props) {
   const [found, setFound] = useState<Trouble[]>([]);
+  const { tub_troubles: troubles } = useCatalogue();
   const keep = () =>
     edits.edit(
       `look into the tub ${tub.name}`,
@@ -46,10 +48,10 @@ export function CheckDialog({ tub, now, edits, onClose }: Props) {
     >
       <Typography>What do you see?</Typography>
       <FormGroup>
-        {(Object.keys(TROUBLES) as Trouble[]).map((trouble) => (
+        {optionsOf<Trouble>(troubles).map(({ value: trouble, word }) => (
           <FormControlLabel
             key={trouble}
-            label={start(TROUBLES[trouble])}
+            label={start(word)}
             control={
               <Checkbox
                 checked={found.includes(trouble)}

@@ -3,8 +3,10 @@ import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import type { Schemas } from '../../api/client';
+import { useCatalogue, type Word } from '../../components/catalogue';
 import { fieldError, otherError } from '../../components/fieldError';
 import { FormDialog } from '../../components/FormDialog';
+import { NumberField } from '../../components/NumberField';
 import { put, type useShelfEdit } from '../../components/useShelfEdit';
 import { useMaterialDraft } from './useMaterialDraft';
 
@@ -20,35 +22,6 @@ interface Props {
   onClose: () => void;
 }
 
-const KINDS = [
-  ['paint', 'Paint'],
-  ['medium', 'Medium'],
-  ['retarder', 'Retarder'],
-  ['flow_aid', 'Flow aid'],
-  ['water', 'Water'],
-  ['primer', 'Primer'],
-  ['varnish', 'Water-borne varnish'],
-  ['solvent_varnish', 'Solvent varnish'],
-] as const;
-const LINES = [
-  ['heavy', 'Heavy'],
-  ['fluid', 'Fluid'],
-  ['student', 'Student'],
-  ['slow', 'Slow-drying'],
-  ['airbrush', 'Airbrush'],
-  ['iridescent', 'Iridescent'],
-] as const;
-const OPACITIES = [
-  ['transparent', 'Transparent'],
-  ['semi_opaque', 'Semi-opaque'],
-  ['opaque', 'Opaque'],
-] as const;
-const FINISHES = [
-  ['gloss', 'Gloss'],
-  ['satin', 'Satin'],
-  ['matte', 'Matte'],
-] as const;
-
 const grid = {
   display: 'grid',
   gridTemplateColumns: { xs: '1fr 1fr', sm: '1fr 1fr 1fr' },
@@ -57,7 +30,8 @@ const grid = {
 
 /** A material with every number the computation uses, and where it comes from. */
 export function MaterialDialog({ material, leftMl, index, now, edits, onClose }: Props) {
-  const { draft, change, setNumber, wrong, made } = useMaterialDraft(material, leftMl, now);
+  const { draft, change, numbers, wrong, made } = useMaterialDraft(material, leftMl, now);
+  const { material_kinds: kinds, lines, opacities, finishes } = useCatalogue();
   const base = `materials[${index}]`;
   const refused = (field: string) => fieldError(edits.refusal, `${base}.${field}`);
   const shown = ['name', 'binder', 'density_g_ml', 'pace', 'most_retarder', 'most_water'];
@@ -70,20 +44,13 @@ export function MaterialDialog({ material, leftMl, index, now, edits, onClose }:
       onClose,
     );
   };
-  const number = (label: string, field: Parameters<typeof setNumber>[0], help?: string) => (
-    <TextField
-      label={label}
-      value={draft.numbers[field]}
-      onChange={(e) => setNumber(field, e.target.value)}
-      error={!!(wrong[field] ?? refused(field))}
-      helperText={wrong[field] ?? refused(field) ?? help}
-      slotProps={{ htmlInput: { inputMode: 'decimal' } }}
-    />
+  const number = (name: keyof typeof numbers.texts) => (
+    <NumberField numbers={numbers} name={name} refused={refused(name)} />
   );
   const choice = (
     label: string,
     field: 'kind' | 'line' | 'opacity' | 'finish',
-    options: readonly (readonly [string, string])[],
+    options: Word[],
     open = true,
   ) => (
     <TextField
@@ -94,12 +61,12 @@ export function MaterialDialog({ material, leftMl, index, now, edits, onClose }:
       slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}
     >
       {open && <MenuItem value="">Not said</MenuItem>}
-      {options.map(([value, word]) => (
-        <MenuItem key={value} value={value}>
-          {word}
+      {options.map((word) => (
+        <MenuItem key={word.value} value={word.value}>
+          {word.said}
         </MenuItem>
       ))}
-      {field === 'kind' && !options.some(([value]) => value === draft.kind) && (
+      {field === 'kind' && !options.some((word) => word.value === draft.kind) && (
         <MenuItem value={draft.kind}>{draft.kind}</MenuItem>
       )}
     </TextField>
@@ -129,28 +96,15 @@ export function MaterialDialog({ material, leftMl, index, now, edits, onClose }:
         helperText={refused('name')}
       />
       <Box sx={grid}>
-        {choice('Kind', 'kind', KINDS, false)}
-        {draft.kind === 'paint' && choice('Line', 'line', LINES)}
-        {draft.kind === 'paint' && choice('Hides', 'opacity', OPACITIES)}
-        {draft.kind !== 'paint' && choice('Finish', 'finish', FINISHES)}
+        {choice('Kind', 'kind', kinds, false)}
+        {draft.kind === 'paint' && choice('Line', 'line', lines)}
+        {draft.kind === 'paint' && choice('Hides', 'opacity', opacities)}
+        {draft.kind !== 'paint' && choice('Finish', 'finish', finishes)}
       </Box>
       <Box sx={grid}>
-        {number('Solids, % by volume', 'solids')}
-        {number('Water, %', 'water')}
-        {number('Slow volatile, %', 'glycol')}
-        {number('Binder, %', 'binder', 'A part of the solids.')}
-        {number('Density, g/ml', 'density_g_ml')}
-        {number('Pace', 'pace', '2 dries twice as slowly as computed.')}
-        {number('Retarder at most, %', 'most_retarder', 'When its label says less than 15.')}
-        {number('Water at most, %', 'most_water', 'When its label says less than 30.')}
-        <TextField
-          label="There is now, ml"
-          value={draft.stock}
-          onChange={(e) => change({ stock: e.target.value })}
-          error={!!wrong.stock}
-          helperText={wrong.stock ?? 'Left open, it is not counted.'}
-          slotProps={{ htmlInput: { inputMode: 'decimal' } }}
-        />
+        {(Object.keys(numbers.texts) as (keyof typeof numbers.texts)[]).map((name) => (
+          <Box key={name}>{number(name)}</Box>
+        ))}
       </Box>
       {wrong.sum && (
         <Typography role="alert" color="error" sx={{ fontWeight: 600 }}>

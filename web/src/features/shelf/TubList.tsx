@@ -3,11 +3,12 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import type { Schemas } from '../../api/client';
+import { saidOf, useCatalogue } from '../../components/catalogue';
 import { Chip } from '../../components/Chip';
 import { TubDialog } from '../../components/TubDialog';
 import { put, type useShelfEdit } from '../../components/useShelfEdit';
 import { day, moment } from '../../format/time';
-import { mixWords, plain, TROUBLES } from '../../format/words';
+import { mixWords, plain } from '../../format/words';
 import { CheckDialog } from './CheckDialog';
 
 interface Props {
@@ -23,13 +24,13 @@ type Tub = Schemas['ShelfTub'];
 export function TubList({ shelf, edits, zone, now }: Props) {
   const [open, setOpen] = useState<Tub | 'new'>();
   const [looking, setLooking] = useState<Tub>();
+  const { tub_troubles: troubles } = useCatalogue();
   const materials = shelf.materials.map((m) => m.material);
   const verdict = (t: Tub): string => {
     const last = day(Date.parse(t.last_good), now, zone);
     if (t.tub.archived) return 'Put away.';
     if (t.condition === 'spoiled') {
-      const trouble = t.trouble as keyof typeof TROUBLES | null;
-      return `Do not use it: the last look found ${trouble ? TROUBLES[trouble] : 'trouble'}.`;
+      return `Do not use it: the last look found ${t.trouble ? saidOf(troubles, t.trouble) : 'trouble'}.`;
     }
     if (t.condition === 'past') return `Last good day was ${last}. Look into it before you use it.`;
     return `Good until ${last}.`;
@@ -88,7 +89,9 @@ export function TubList({ shelf, edits, zone, now }: Props) {
                   {moment(Date.parse(t.tub.mixed_at), now, zone)}
                   {last &&
                     ` · looked into ${moment(Date.parse(last.at), now, zone)}: ${
-                      last.found?.length ? last.found.map((f) => TROUBLES[f]).join(', ') : 'good'
+                      last.found?.length
+                        ? last.found.map((f) => saidOf(troubles, f)).join(', ')
+                        : 'good'
                     }`}
                 </Typography>
               </Box>

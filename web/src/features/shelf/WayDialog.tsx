@@ -4,11 +4,14 @@ import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import type { Schemas } from '../../api/client';
+import { stepsWithout } from '../../api/edits';
+import { useCatalogue } from '../../components/catalogue';
+import { rangeOf } from '../../components/numbers';
 import { FormDialog } from '../../components/FormDialog';
 import { MixEditor } from '../../components/MixEditor';
 import { put, type useShelfEdit } from '../../components/useShelfEdit';
 import { start } from '../../format/words';
-import { soundWayStep, wayStepDraft, wayStepsMade } from './wayDraft';
+import { NUMBERS, soundMix, wayStepDraft, wayStepFault, wayStepsMade } from './wayDraft';
 
 interface Props {
   way: Schemas['WayDoc'];
@@ -26,7 +29,31 @@ export function WayDialog({ way, materials, word, edits, onClose }: Props) {
   const [mixing, setMixing] = useState<string>();
   const set = (id: string, part: Partial<(typeof steps)[number]>) =>
     setSteps((was) => was.map((s) => (s.step.id === id ? { ...s, ...part } : s)));
-  const bad = !name.trim() || !why.trim() || steps.some((s) => !soundWayStep(s));
+  const catalogue = useCatalogue();
+  const [trouble, setTrouble] = useState<string>();
+  const fault = (s: (typeof steps)[number], key: keyof typeof NUMBERS) =>
+    wayStepFault(catalogue, s, key);
+  const keys = Object.keys(NUMBERS) as (keyof typeof NUMBERS)[];
+  const bad =
+    !name.trim() ||
+    !why.trim() ||
+    steps.some((s) => !soundMix(s) || keys.some((key) => fault(s, key)));
+  /** What stands on what without the step is the server's to say; what was typed stays. */
+  const takeOut = (id: string) => {
+    setTrouble(undefined);
+    stepsWithout(
+      steps.map((s) => s.step),
+      id,
+    ).then(
+      (left) =>
+        setSteps((was) =>
+          left.flatMap((step) =>
+            was.filter((s) => s.step.id === step.id).map((s) => ({ ...s, step })),
+          ),
+        ),
+      (error: unknown) => setTrouble(String(error instanceof Error ? error.message : error)),
+    );
+  };
   const keep = () =>
     edits.edit(
       `keep the way ${name.trim()}`,
@@ -50,7 +77,7 @@ export function WayDialog({ way, materials, word, edits, onClose }: Props) {
       width="md"
       pending={edits.pending}
       disabled={bad}
-      trouble={edits.refusal?.message}
+      trouble={edits.refusal?.message ?? trouble}
       onSend={keep}
       onClose={() => {
         edits.forget();
@@ -66,18 +93,23 @@ export function WayDialog({ way, materials, word, edits, onClose }: Props) {
       <Box component="ol" aria-label="Steps" sx={{ listStyle: 'none', p: 0, m: 0 }}>
         {steps.map((s) => {
           const title = start(s.step.name ?? word(s.step.kind));
-          const field = (label: string, key: 'film' | 'minutes' | 'gap') => (
-            <TextField
-              label={label}
-              value={s[key]}
-              onChange={(e) => set(s.step.id, { [key]: e.target.value })}
-              slotProps={{
-                htmlInput: { inputMode: 'decimal', 'aria-label': `${label} of ${title}` },
-                inputLabel: { shrink: true },
-              }}
-              sx={{ width: 110 }}
-            />
-          );
+          const field = (key: keyof typeof NUMBERS) => {
+            const label = `${NUMBERS[key].label}, ${rangeOf(catalogue, NUMBERS[key].field).unit}`;
+            return (
+              <TextField
+                label={label}
+                value={s[key]}
+                onChange={(e) => set(s.step.id, { [key]: e.target.value })}
+                slotProps={{
+                  htmlInput: { inputMode: 'decimal', 'aria-label': `${label} of ${title}` },
+                  inputLabel: { shrink: true },
+                }}
+                error={!!fault(s, key)}
+                helperText={fault(s, key)}
+                sx={{ width: 130 }}
+              />
+            );
+          };
           return (
             <Box
               component="li"
@@ -86,9 +118,9 @@ export function WayDialog({ way, materials, word, edits, onClose }: Props) {
             >
               <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap', alignItems: 'center' }}>
                 <Typography sx={{ fontWeight: 700, flex: 1, minWidth: 150 }}>{title}</Typography>
-                {s.mix.length > 0 && field('Film, µm', 'film')}
-                {field('Minutes', 'minutes')}
-                {field('Wait, min', 'gap')}
+                {s.mix.length > 0 && field('film')}
+                {field('minutes')}
+                {field('gap')}
                 {s.mix.length > 0 && (
                   <Button
                     variant="text"
@@ -103,7 +135,7 @@ export function WayDialog({ way, materials, word, edits, onClose }: Props) {
                   variant="text"
                   disabled={steps.length === 1}
                   aria-label={`Take ${title} out`}
-                  onClick={() => setSteps((was) => was.filter((o) => o !== s))}
+                  onClick={() => takeOut(s.step.id)}
                 >
                   Take out
                 </Button>
@@ -119,9 +151,9 @@ export function WayDialog({ way, materials, word, edits, onClose }: Props) {
           );
         })}
       </Box>
-      {bad && (
+      {(!name.trim() || !why.trim() || steps.some((s) => !soundMix(s))) && (
         <Typography role="alert" color="error" sx={{ fontWeight: 600 }}>
-          Give a name, a reason, and numbers above 0 for films and parts.
+          Give a name, a reason, and for each mix parts of which one is above 0.
         </Typography>
       )}
     </FormDialog>

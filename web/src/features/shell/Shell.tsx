@@ -3,7 +3,8 @@ import Button from '@mui/material/Button';
 import { useQuery } from '@tanstack/react-query';
 import { type ReactNode, useMemo, useState } from 'react';
 import { NavLink, Outlet, useNavigate } from 'react-router';
-import { studiosQuery } from '../../api/queries';
+import { catalogueQuery, studiosQuery } from '../../api/queries';
+import { CatalogueContext } from '../../components/catalogue';
 import { StudioContext } from '../../components/currentStudio';
 import { Loading } from '../../components/Loading';
 import { Trouble } from '../../components/Trouble';
@@ -38,6 +39,7 @@ const link = {
 /** Rail, navigation and the view that is open. */
 export function Shell({ first }: { first: ReactNode }) {
   const studios = useQuery(studiosQuery);
+  const catalogue = useQuery(catalogueQuery);
   const [chosen, setChosen] = useState(() => localStorage.getItem(KEPT));
   const [keys, setKeys] = useState(false);
   const { surround, toggle } = useSurround();
@@ -62,14 +64,15 @@ export function Shell({ first }: { first: ReactNode }) {
     { key: 'd', does: 'Light or dim surround', run: toggle },
   ]);
   const body = () => {
-    if (studios.error && !studios.data) {
+    const failed = [studios, catalogue].find((q) => q.error && !q.data);
+    if (failed?.error) {
       return (
         <Box sx={{ p: 3 }}>
-          <Trouble error={studios.error} retry={() => void studios.refetch()} />
+          <Trouble error={failed.error} retry={() => void failed.refetch()} />
         </Box>
       );
     }
-    if (!studios.data) {
+    if (!studios.data || !catalogue.data) {
       return (
         <Box sx={{ px: 3 }}>
           <Loading what="Opening the studio" />
@@ -119,7 +122,7 @@ export function Shell({ first }: { first: ReactNode }) {
   };
   return (
     <>
-      {body()}
+      <CatalogueContext value={catalogue.data}>{body()}</CatalogueContext>
       {keys && <KeyList onClose={() => setKeys(false)} />}
     </>
   );

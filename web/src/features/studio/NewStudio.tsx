@@ -1,18 +1,19 @@
 import Typography from '@mui/material/Typography';
-import { ApiError, type Schemas } from '../../api/client';
+import { ApiError } from '../../api/client';
 import { useCreateStudio } from '../../api/edits';
 import { fieldError } from '../../components/fieldError';
 import { FormDialog } from '../../components/FormDialog';
 import { StudioFields } from './StudioFields';
-import { useStudioForm } from './useStudioForm';
+import { useStudioForm, type Given } from './useStudioForm';
 
-const BLANK: Pick<Schemas['StudioOut'], 'studio' | 'air'> = {
+const BLANK: Given = {
   studio: {
     name: '',
     time_zone: Intl.DateTimeFormat().resolvedOptions().timeZone,
     hours: [{ day: 'sat', from: '10:00', to: '16:00' }],
+    setup_min: 10,
   },
-  air: { temperature_c: 20, relative_humidity: 0.5, air_speed_m_s: 0.15 },
+  air: { version: 0, usual: { temperature_c: 20, relative_humidity: 0.5, air_speed_m_s: 0.15 } },
 };
 
 /** A new studio: the room, the hours and the schools; the shelf starts with generic paints. */
@@ -26,13 +27,18 @@ export function NewStudio({
   const edit = useStudioForm(BLANK);
   const create = useCreateStudio();
   const placed = create.error instanceof ApiError && create.error.problem.path;
-  const make = () =>
-    create.mutate(edit.made(), {
-      onSuccess: (made) => {
-        onMade?.(made.id);
-        onClose();
+  const make = () => {
+    const { studio, air } = edit.made();
+    create.mutate(
+      { studio, air: air.usual },
+      {
+        onSuccess: (made) => {
+          onMade?.(made.id);
+          onClose();
+        },
       },
-    });
+    );
+  };
   return (
     <FormDialog
       title="New studio"

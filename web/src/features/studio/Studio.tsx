@@ -4,7 +4,7 @@ import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { ApiError, type Schemas } from '../../api/client';
-import { useSaveStudio, useUndoStudio } from '../../api/edits';
+import { useSaveStudio, useUndoAir, useUndoStudio } from '../../api/edits';
 import { outlookQuery, studioQuery } from '../../api/queries';
 import { useCurrentStudio } from '../../components/currentStudio';
 import { fieldError } from '../../components/fieldError';
@@ -26,16 +26,24 @@ export function Studio() {
     return <Trouble error={studio.error} retry={() => void studio.refetch()} />;
   }
   if (!studio.data) return <Loading what="Reading the studio" />;
-  return <OneStudio key={id} studio={studio.data} />;
+  const reread = async () => (await studio.refetch({ throwOnError: true })).data ?? studio.data;
+  return <OneStudio key={id} studio={studio.data} reread={reread} />;
 }
 
-function OneStudio({ studio }: { studio: Schemas['StudioOut'] }) {
+interface Props {
+  studio: Schemas['StudioOut'];
+  /** Reads what is stored now. */
+  reread: () => Promise<Schemas['StudioOut']>;
+}
+
+function OneStudio({ studio, reread }: Props) {
   const { choose } = useCurrentStudio();
   // The version the fields were filled from: a save names it, so that another edit is never lost.
   const [filled, setFilled] = useState(studio);
   const edit = useStudioForm(filled);
   const save = useSaveStudio(studio.id);
-  const step = useUndoStudio(studio.id);
+  const undo = useUndoStudio(studio.id);
+  const undoAir = useUndoAir(studio.id);
   const outlook = useQuery(outlookQuery(studio.id));
   const [making, setMaking] = useState(false);
   const take = (next: Schemas['StudioOut']) => {
@@ -44,9 +52,22 @@ function OneStudio({ studio }: { studio: Schemas['StudioOut'] }) {
   };
   const goTo = (way: 'undo' | 'redo') => {
     if (studio.history[way] !== null) {
-      step.mutate({ version: studio.version, step: way }, { onSuccess: take });
+      undo.mutate({ version: studio.version, way }, { onSuccess: take });
     }
   };
+  const airTo = (way: 'undo' | 'redo') => (
+    <Button
+      disabled={undoAir.isPending}
+      onClick={() =>
+        undoAir.mutate(
+          { version: studio.air.version, way },
+          { onSuccess: () => void reread().then(take) },
+        )
+      }
+    >
+      {way === 'undo' ? 'Undo' : 'Redo'} in the room: {studio.air.history[way]}
+    </Button>
+  );
   useKeys([
     { key: 'u', does: 'Undo the last change of the settings', run: () => goTo('undo') },
     { key: 'U', does: 'Redo it', run: () => goTo('redo') },
@@ -57,8 +78,19 @@ function OneStudio({ studio }: { studio: Schemas['StudioOut'] }) {
       : undefined;
   const zone = studio.studio.time_zone;
   const now = useNow(outlook.data?.now, outlook.dataUpdatedAt);
-  const keep = (version: number) =>
-    save.mutate({ version, label: 'change the settings', ...edit.made() }, { onSuccess: take });
+  /** Keeps what was edited, over `on`: the room only where it was edited. */
+  const keep = (on: Schemas['StudioOut']) => {
+    const { studio: settings, air } = edit.made();
+    save.mutate(
+      {
+        version: on.version,
+        label: 'change the settings',
+        studio: settings,
+        air: edit.roomChanged ? { ...air, version: on.air.version } : undefined,
+      },
+      { onSuccess: take },
+    );
+  };
   const placed = save.error instanceof ApiError ? save.error.problem.path : undefined;
   return (
     <Box sx={{ maxWidth: 920 }}>
@@ -86,10 +118,7 @@ function OneStudio({ studio }: { studio: Schemas['StudioOut'] }) {
             >
               Let mine go
             </Button>
-            <Button
-              variant="contained"
-              onClick={() => keep(conflict.current_version ?? studio.version)}
-            >
+            <Button variant="contained" onClick={() => void reread().then(keep)}>
               Keep mine over it
             </Button>
           </Box>
@@ -105,7 +134,7 @@ function OneStudio({ studio }: { studio: Schemas['StudioOut'] }) {
         <Button
           variant="contained"
           disabled={!edit.changed || save.isPending || Object.keys(edit.wrong).length > 0}
-          onClick={() => keep(filled.version)}
+          onClick={() => keep(filled)}
         >
           {save.isPending ? 'Keeping…' : 'Keep the settings'}
         </Button>
@@ -113,7 +142,7 @@ function OneStudio({ studio }: { studio: Schemas['StudioOut'] }) {
           Leave as they were
         </Button>
         <Button
-          disabled={studio.history.undo === null || step.isPending}
+          disabled={studio.history.undo === null || undo.isPending}
           onClick={() => goTo('undo')}
         >
           {studio.history.undo === null ? 'Nothing to undo' : `Undo: ${studio.history.undo}`}
@@ -122,17 +151,19 @@ function OneStudio({ studio }: { studio: Schemas['StudioOut'] }) {
           </Box>
         </Button>
         {studio.history.redo !== null && (
-          <Button disabled={step.isPending} onClick={() => goTo('redo')}>
+          <Button disabled={undo.isPending} onClick={() => goTo('redo')}>
             Redo: {studio.history.redo}
           </Button>
         )}
+        {studio.air.history.undo !== null && airTo('undo')}
+        {studio.air.history.redo !== null && airTo('redo')}
         {save.isSuccess && !edit.changed && (
           <Typography role="status">Kept. The plan follows the new settings.</Typography>
         )}
       </Box>
-      {step.error && (
+      {(undo.error ?? undoAir.error) && (
         <Typography role="alert" color="error" sx={{ mt: 1 }}>
-          {step.error.message}
+          {(undo.error ?? undoAir.error)?.message}
         </Typography>
       )}
       <StudioExchange studio={studio} onNew={() => setMaking(true)} />

@@ -6,7 +6,8 @@ import Switch from '@mui/material/Switch';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { RadioLine } from '../../components/RadioLine';
-import { SPEEDS } from '../../format/words';
+import { NumberField } from '../../components/NumberField';
+import { optionsOf, useCatalogue, usualWord } from '../../components/catalogue';
 import { ClosedEditor, HoursEditor } from './HoursEditor';
 import type { useStudioForm } from './useStudioForm';
 
@@ -21,7 +22,8 @@ const ZONES = Intl.supportedValuesOf('timeZone');
 
 /** Hours, room and schools of a studio as fields. */
 export function StudioFields({ edit, refused, today }: Props) {
-  const { form, change, wrong } = edit;
+  const { form, change, wrong, numbers } = edit;
+  const catalogue = useCatalogue();
   const error = (path: string) => wrong[path] ?? refused(path);
   const text = (
     label: string,
@@ -39,9 +41,10 @@ export function StudioFields({ edit, refused, today }: Props) {
       sx={width ? { width: { xs: '100%', sm: width } } : undefined}
     />
   );
-  const speeds = SPEEDS.some((s) => s.m_s === form.speed)
-    ? [...SPEEDS]
-    : [...SPEEDS, { m_s: form.speed, word: `${form.speed} m/s` }];
+  const said = usualWord(catalogue.speeds, form.speed, (m_s) => `${m_s} m/s`);
+  const speeds = catalogue.speeds.some((s) => s.value === form.speed)
+    ? catalogue.speeds
+    : [...catalogue.speeds, { value: form.speed, said }];
   return (
     <Stack spacing={4}>
       <Box component="section" aria-label="Room">
@@ -68,20 +71,18 @@ export function StudioFields({ edit, refused, today }: Props) {
             </TextField>
           </Stack>
           <Stack direction={{ xs: 'column', sm: 'row' }} spacing={2}>
-            {text(
-              'Temperature, °C',
-              'air.temperature_c',
-              form.temperature_c,
-              (temperature_c) => change({ temperature_c }),
-              160,
-            )}
-            {text(
-              'Humidity, %',
-              'air.relative_humidity',
-              form.humidity,
-              (humidity) => change({ humidity }),
-              160,
-            )}
+            <NumberField
+              numbers={numbers}
+              name="temperature"
+              refused={refused('air.temperature_c')}
+              width={200}
+            />
+            <NumberField
+              numbers={numbers}
+              name="humidity"
+              refused={refused('air.relative_humidity')}
+              width={200}
+            />
             <TextField
               select
               label="Moving air"
@@ -90,8 +91,8 @@ export function StudioFields({ edit, refused, today }: Props) {
               sx={{ minWidth: 200 }}
             >
               {speeds.map((s) => (
-                <MenuItem key={s.m_s} value={s.m_s}>
-                  {s.word}
+                <MenuItem key={s.value} value={s.value}>
+                  {s.said}
                 </MenuItem>
               ))}
             </TextField>
@@ -104,13 +105,12 @@ export function StudioFields({ edit, refused, today }: Props) {
               (flat_places) => change({ flat_places }),
               230,
             )}
-            {text(
-              'Minutes to set up or mix',
-              'studio.setup_min',
-              form.setup_min,
-              (setup_min) => change({ setup_min }),
-              230,
-            )}
+            <NumberField
+              numbers={numbers}
+              name="setup"
+              refused={refused('studio.setup_min')}
+              width={230}
+            />
           </Stack>
         </Stack>
       </Box>
@@ -130,20 +130,15 @@ export function StudioFields({ edit, refused, today }: Props) {
         />
         {form.by_daylight && (
           <Stack direction={{ xs: 'column', sm: 'row' }} spacing={2} sx={{ mt: 1 }}>
-            {text(
-              'Latitude, °',
-              'studio.daylight.latitude_deg',
-              form.latitude,
-              (latitude) => change({ latitude }),
-              160,
-            )}
-            {text(
-              'Longitude, °',
-              'studio.daylight.longitude_deg',
-              form.longitude,
-              (longitude) => change({ longitude }),
-              160,
-            )}
+            {(['latitude', 'longitude'] as const).map((name) => (
+              <NumberField
+                key={name}
+                numbers={numbers}
+                name={name}
+                refused={refused(`studio.daylight.${name}_deg`)}
+                width={200}
+              />
+            ))}
           </Stack>
         )}
         <Typography sx={{ mt: 2, mb: 1, fontWeight: 600 }}>Days off</Typography>
@@ -163,20 +158,13 @@ export function StudioFields({ edit, refused, today }: Props) {
             label="Waiting before varnish, the later of this and the computed cure"
             value={form.waiting}
             onChange={(waiting) => change({ waiting })}
-            options={[
-              { value: 'brisk', word: 'Brisk: a day' },
-              { value: 'standard', word: 'Standard: three days' },
-              { value: 'patient', word: 'Patient: two weeks' },
-            ]}
+            options={optionsOf<typeof form.waiting>(catalogue.waitings)}
           />
           <RadioLine
             label="Thinning"
             value={form.thinning}
             onChange={(thinning) => change({ thinning })}
-            options={[
-              { value: 'medium_only', word: 'Medium only' },
-              { value: 'water_allowed', word: 'Water allowed' },
-            ]}
+            options={optionsOf<typeof form.thinning>(catalogue.thinnings)}
           />
           <FormControlLabel
             label="Fresh eyes: a night between blocking in and glazing"

@@ -1,8 +1,8 @@
 /** The studio's settings while they are edited. */
 import { useState } from 'react';
 import type { Schemas } from '../../api/client';
+import { useNumbers } from '../../components/numbers';
 import { typed } from '../../format/number';
-import { plain } from '../../format/words';
 
 export interface StudioForm {
   name: string;
@@ -10,57 +10,71 @@ export interface StudioForm {
   hours: Schemas['HourDoc'][];
   closed: Schemas['ClosedDoc'][];
   flat_places: string;
-  setup_min: string;
   by_daylight: boolean;
-  latitude: string;
-  longitude: string;
   thinning: NonNullable<Schemas['SchoolsDoc']['thinning']>;
   waiting: NonNullable<Schemas['SchoolsDoc']['waiting']>;
   fresh_eyes: boolean;
   isolation_coat: boolean;
-  temperature_c: string;
-  humidity: string;
   speed: number;
 }
 
-function fromStudio({ studio, air }: Pick<Schemas['StudioOut'], 'studio' | 'air'>): StudioForm {
+/** What the form is filled from: the settings, and the room as it is usually kept. */
+export interface Given {
+  studio: Schemas['StudioDoc'];
+  air: { version: number; usual: Schemas['UsualAirDoc'] };
+}
+
+/** The numbers of the settings. */
+const NUMBERS = {
+  setup: { field: 'setup_min', label: 'Set up or mix', digits: 1 },
+  latitude: { field: 'latitude_deg', label: 'Latitude', digits: 3, help: 'North is positive.' },
+  longitude: { field: 'longitude_deg', label: 'Longitude', digits: 3, help: 'East is positive.' },
+  temperature: { field: 'temperature_c', label: 'Temperature', digits: 1 },
+  humidity: { field: 'relative_humidity', label: 'Humidity', digits: 1 },
+} as const;
+
+const numbersOf = ({ studio, air }: Given) => ({
+  setup: studio.setup_min,
+  latitude: studio.daylight?.latitude_deg,
+  longitude: studio.daylight?.longitude_deg,
+  temperature: air.usual.temperature_c,
+  humidity: air.usual.relative_humidity,
+});
+
+function fromStudio({ studio, air }: Given): StudioForm {
   return {
     name: studio.name,
     time_zone: studio.time_zone,
     hours: studio.hours ?? [],
     closed: studio.closed ?? [],
     flat_places: String(studio.flat_places ?? 1),
-    setup_min: plain(studio.setup_min ?? 10),
     by_daylight: !!studio.daylight,
-    latitude: studio.daylight ? plain(studio.daylight.latitude_deg, 3) : '',
-    longitude: studio.daylight ? plain(studio.daylight.longitude_deg, 3) : '',
     thinning: studio.schools?.thinning ?? 'medium_only',
     waiting: studio.schools?.waiting ?? 'standard',
     fresh_eyes: studio.schools?.fresh_eyes ?? true,
     isolation_coat: studio.schools?.isolation_coat ?? false,
-    temperature_c: plain(air.temperature_c),
-    humidity: plain(air.relative_humidity * 100),
-    speed: air.air_speed_m_s ?? 0.15,
+    speed: air.usual.air_speed_m_s ?? NaN,
   };
 }
 
-export function useStudioForm(given: Pick<Schemas['StudioOut'], 'studio' | 'air'>) {
+export function useStudioForm(given: Given) {
+  const numbers = useNumbers(NUMBERS, numbersOf(given));
   const [form, setForm] = useState(() => fromStudio(given));
   const start = JSON.stringify(fromStudio(given));
+  const load = (next: Given) => {
+    setForm(fromStudio(next));
+    numbers.fill(numbersOf(next));
+  };
   const wrong: Record<string, string> = {};
   if (!form.name.trim()) wrong['studio.name'] = 'Give the studio a name.';
   if (!Number.isInteger(typed(form.flat_places)) || typed(form.flat_places) < 0)
     wrong['studio.flat_places'] = 'Give a whole number of places.';
-  if (Number.isNaN(typed(form.setup_min))) wrong['studio.setup_min'] = 'Give minutes.';
-  if (form.by_daylight && Number.isNaN(typed(form.latitude)))
-    wrong['studio.daylight.latitude_deg'] = 'Give degrees, north positive.';
-  if (form.by_daylight && Number.isNaN(typed(form.longitude)))
-    wrong['studio.daylight.longitude_deg'] = 'Give degrees, east positive.';
-  if (Number.isNaN(typed(form.temperature_c))) wrong['air.temperature_c'] = 'Give degrees Celsius.';
-  if (Number.isNaN(typed(form.humidity))) wrong['air.relative_humidity'] = 'Give per cent.';
+  for (const [key, fault] of Object.entries(numbers.wrong)) {
+    if (form.by_daylight || (key !== 'latitude' && key !== 'longitude')) wrong[key] = fault;
+  }
 
-  /** As the API wants it. Readings of the air stay as they are. */
-  const made = (): Pick<Schemas['StudioEdit'], 'studio' | 'air'> => ({
+  /** As the API wants it. */
+  const made = (): Given => ({
     studio: {
       ...given.studio,
       name: form.name,
@@ -68,9 +82,9 @@ export function useStudioForm(given: Pick<Schemas['StudioOut'], 'studio' | 'air'
       hours: form.hours,
       closed: form.closed,
       flat_places: typed(form.flat_places),
-      setup_min: typed(form.setup_min),
+      setup_min: numbers.value('setup'),
       daylight: form.by_daylight
-        ? { latitude_deg: typed(form.latitude), longitude_deg: typed(form.longitude) }
+        ? { latitude_deg: numbers.value('latitude'), longitude_deg: numbers.value('longitude') }
         : undefined,
       schools: {
         thinning: form.thinning,
@@ -80,20 +94,27 @@ export function useStudioForm(given: Pick<Schemas['StudioOut'], 'studio' | 'air'
       },
     },
     air: {
-      ...given.air,
-      temperature_c: typed(form.temperature_c),
-      relative_humidity: typed(form.humidity) / 100,
-      air_speed_m_s: form.speed,
+      version: given.air.version,
+      usual: {
+        temperature_c: numbers.value('temperature'),
+        relative_humidity: numbers.value('humidity'),
+        air_speed_m_s: form.speed,
+      },
     },
   });
   return {
     form,
+    /** Whether the room as it is usually kept was edited. */
+    roomChanged:
+      numbers.changed(numbersOf(given), ['temperature', 'humidity']) ||
+      form.speed !== given.air.usual.air_speed_m_s,
     change: (part: Partial<StudioForm>) => setForm((was) => ({ ...was, ...part })),
     wrong,
     made,
-    changed: JSON.stringify(form) !== start,
-    reset: () => setForm(fromStudio(given)),
+    numbers,
+    changed: JSON.stringify(form) !== start || numbers.changed(numbersOf(given)),
+    reset: () => load(given),
     /** Fills the fields anew, after an undo or another person's edit. */
-    load: (next: typeof given) => setForm(fromStudio(next)),
+    load,
   };
 }

@@ -38,8 +38,6 @@ pub const MOST_ENTRIES: usize = 2000;
 pub const MOST_PIGMENTS: usize = 20;
 /// Most looks kept of a tub. [practice]
 pub const MOST_CHECKS: usize = 1000;
-/// Longest time colour is said to keep [d]. [practice] ten years
-pub const MOST_DAYS: f64 = 3650.0;
 
 impl Studio {
     /// Holds that everything in the studio may be.

@@ -3,9 +3,10 @@
 use super::shelf::check_mix;
 use super::{MOST_ASIDE, MOST_SEALED, MOST_STEPS, day, each, moment, moment_if, number, number_if};
 use crate::cup::CupError;
-use crate::picture::{DEEPEST_EDGE_CM, MOST_COATS, SealRecord, Step, VarnishChoice, check_chain};
+use crate::picture::{MOST_COATS, SealRecord, Step, VarnishChoice, check_chain};
 use crate::quantity::{
-    Absorbency, Checked, Fault, Grams, Minutes, Share, Side, Weight, WetFilm, at_most, check_line,
+    Absorbency, Checked, Edge, Fault, Grams, Minutes, Share, Side, Weight, WetFilm, at_most,
+    check_line,
 };
 use crate::studio::Studio;
 
@@ -102,11 +103,7 @@ pub fn check_choice(choice: &VarnishChoice) -> Checked {
         let why = format!("coats must be from 1 to {MOST_COATS}, not {}", choice.coats);
         return Err(Fault::new("coats", why));
     }
-    if !(0.0..=DEEPEST_EDGE_CM).contains(&choice.edge_cm) {
-        let why =
-            format!("the edge must be from 0 to {DEEPEST_EDGE_CM} cm deep, not {}", choice.edge_cm);
-        return Err(Fault::new("edge_cm", format!("{why} cm")));
-    }
+    number("edge_cm", Edge::RANGE, choice.edge_cm)?;
     let reason = choice.isolation_reason.as_deref();
     reason.map_or(Ok(()), |reason| check_line("isolation_reason", reason))
 }

@@ -2,14 +2,14 @@
 
 use super::picture::check_step;
 use super::{
-    MOST_CHECKS, MOST_DAYS, MOST_ENTRIES, MOST_PIGMENTS, MOST_STEPS, each, moment, number,
-    number_if, unique,
+    MOST_CHECKS, MOST_ENTRIES, MOST_PIGMENTS, MOST_STEPS, each, moment, number, number_if, unique,
 };
 use crate::cup::amounts;
 use crate::mix::{Material, Mix, Stock, find};
 use crate::picture::{Picture, check_chain};
 use crate::quantity::{
-    Checked, Density, Fault, Millilitres, Pace, Parts, Share, at_most, check_line, check_text,
+    Checked, Density, Fault, KeepsDays, Millilitres, Pace, Parts, Share, at_most, check_line,
+    check_text,
 };
 use crate::studio::{OwnWay, Studio, Tub};
 
@@ -115,12 +115,7 @@ fn check_tub(studio: &Studio, tub: &Tub) -> Checked {
     check_stock("level", &tub.level)?;
     at_most("checks", tub.checks.len(), MOST_CHECKS, "looks")?;
     each("checks", &tub.checks, |look| moment("at", look.at))?;
-    match tub.keeps_days {
-        Some(days) if !(0.0..=MOST_DAYS).contains(&days) => {
-            Err(Fault::new("keeps_days", format!("must be from 0 to {MOST_DAYS} days, not {days}")))
-        }
-        _ => Ok(()),
-    }
+    number_if("keeps_days", KeepsDays::RANGE, tub.keeps_days)
 }
 
 fn check_way(studio: &Studio, way: &OwnWay) -> Checked {

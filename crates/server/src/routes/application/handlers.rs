@@ -1,14 +1,24 @@
 //! Whether the application answers, and what it knows of the trade.
 
-use super::wire::{Catalogue, Health, KindOut, RangeOut, WayOut};
+use super::wire::{
+    Catalogue, FieldOut, Health, KindOut, NewMaterialOut, UsualOut, WayOut, WordOut,
+};
 use crate::demo::way_steps;
-use crate::formats::StepDoc;
+use crate::formats::{NUMBERS, StepDoc};
 use crate::problem::Problem;
 use crate::state::App;
 use axum::Json;
 use axum::extract::State;
-use ulvek_core::picture::{StepKind, WAYS};
-use ulvek_core::quantity::RANGES;
+use serde::Serialize;
+use ulvek_core::air::SPEEDS;
+use ulvek_core::film::HORIZON_S;
+use ulvek_core::mix::{
+    Finish, Line, MaterialKind, Opacity, SUM_TOLERANCE, Thinning, ordinary_paint,
+};
+use ulvek_core::picture::{Carrier, GROUNDS, MOST_COATS, Need, Purpose, StepKind, Strokes, WAYS};
+use ulvek_core::quantity::Range;
+use ulvek_core::studio::{AirSource, Tightness, TubTrouble, Waiting};
+use ulvek_core::time::DAY_S;
 
 /// Answers when the application and its database do.
 #[utoipa::path(get, path = "/api/health", tag = "application",
@@ -22,6 +32,14 @@ pub async fn health(State(app): State<App>) -> Result<Json<Health>, Problem> {
 #[utoipa::path(get, path = "/api/catalogue", tag = "application",
     responses((status = 200, body = Catalogue)))]
 pub async fn catalogue() -> Result<Json<Catalogue>, Problem> {
+    Ok(Json(known()?))
+}
+
+/// What the application knows of the trade.
+///
+/// # Errors
+/// An internal problem when a table of it is broken; a test holds that none is.
+pub fn known() -> Result<Catalogue, Problem> {
     let kinds = StepKind::ALL.iter().copied().map(|kind| KindOut {
         kind,
         word: kind.word().into(),
@@ -41,12 +59,74 @@ pub async fn catalogue() -> Result<Json<Catalogue>, Problem> {
             steps: steps.iter().map(|s| StepDoc::of(s, chrono_tz::UTC)).collect(),
         });
     }
-    let ranges = RANGES.iter().map(|r| RangeOut {
-        name: r.name.into(),
-        unit: r.unit.into(),
-        min: r.min,
-        max: r.max,
-        source: r.source.into(),
-    });
-    Ok(Json(Catalogue { kinds: kinds.collect(), ways, ranges: ranges.collect() }))
+    let horizon_days = HORIZON_S / DAY_S;
+    let ordinary = ordinary_paint().map_err(|_| Problem::internal())?;
+    let usual = |rows: &[(f64, &str)]| -> Vec<UsualOut> {
+        rows.iter().map(|(value, said)| UsualOut { value: *value, said: large(said) }).collect()
+    };
+    let named = MaterialKind::NAMED.iter();
+    Ok(Catalogue {
+        kinds: kinds.collect(),
+        ways,
+        fields: NUMBERS.iter().flat_map(|(names, range)| fields(names, range)).collect(),
+        needs: Need::ALL.iter().filter_map(|need| word(need, need.asks())).collect(),
+        grounds: usual(&GROUNDS),
+        speeds: usual(&SPEEDS),
+        material_kinds: named
+            .map(|(value, kind)| WordOut { value: (*value).into(), said: kind.said().into() })
+            .collect(),
+        lines: words(Line::WORDS, |line| line.said()),
+        opacities: words(Opacity::WORDS, |opacity| opacity.said()),
+        finishes: words(Finish::WORDS, |finish| finish.said()),
+        tightnesses: words(Tightness::WORDS, Tightness::said),
+        tub_troubles: words(TubTrouble::WORDS, |trouble| trouble.said()),
+        thinnings: Thinning::ALL.iter().filter_map(|school| word(school, school.said())).collect(),
+        waitings: Waiting::ALL.iter().filter_map(|school| word(school, school.said())).collect(),
+        carriers: words(Carrier::WORDS, |carrier| carrier.said()),
+        purposes: words(Purpose::WORDS, |purpose| purpose.said()),
+        strokes: words(Strokes::WORDS, |strokes| strokes.said()),
+        air_sources: words(AirSource::WORDS, |source| source.said()),
+        new_material: NewMaterialOut {
+            solids: ordinary.solids(),
+            water: ordinary.water(),
+            glycol: ordinary.glycol(),
+            sum_tolerance: SUM_TOLERANCE,
+        },
+        most_varnish_coats: MOST_COATS,
+        horizon_days,
+    })
+}
+
+/// Words of an enumeration with what painters say.
+fn words<T: Copy, S: Into<String>>(of: &[(&str, T)], said: impl Fn(T) -> S) -> Vec<WordOut> {
+    let word = |(value, case): &(&str, T)| WordOut {
+        value: (*value).to_owned(),
+        said: said(*case).into(),
+    };
+    of.iter().map(word).collect()
+}
+
+/// A case as it is written, with what painters say.
+fn word(case: &impl Serialize, said: impl Into<String>) -> Option<WordOut> {
+    let value = serde_json::to_value(case).ok()?.as_str()?.to_owned();
+    Some(WordOut { value, said: said.into() })
+}
+
+fn fields(names: &[&str], range: &Range) -> Vec<FieldOut> {
+    let field = |name: &&str| FieldOut {
+        field: (*name).into(),
+        name: range.name.into(),
+        unit: range.unit.into(),
+        min: range.min,
+        max: range.max,
+        spoken: range.spoken,
+        source: range.source.into(),
+    };
+    names.iter().map(field).collect()
+}
+
+/// With a first letter that is large.
+fn large(text: &str) -> String {
+    let mut letters = text.chars();
+    letters.next().map(|first| first.to_uppercase().chain(letters).collect()).unwrap_or_default()
 }

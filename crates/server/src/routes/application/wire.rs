@@ -47,9 +47,11 @@ pub struct WayOut {
     pub steps: Vec<StepDoc>,
 }
 
-/// An allowed range.
+/// A number field, by its name in the open formats: what it is called and where it may lie.
 #[derive(Serialize, ToSchema)]
-pub struct RangeOut {
+pub struct FieldOut {
+    /// Its name in the open formats.
+    pub field: String,
     /// Spoken name.
     pub name: String,
     /// Unit as spoken.
@@ -58,8 +60,41 @@ pub struct RangeOut {
     pub min: f64,
     /// Highest allowed value as stored.
     pub max: f64,
+    /// Factor from what is stored to what is spoken: 100 for shares said in per cent.
+    pub spoken: f64,
     /// Where the limits come from.
     pub source: String,
+}
+
+/// A word of the open formats, and what painters say.
+#[derive(Serialize, ToSchema)]
+pub struct WordOut {
+    /// The word.
+    pub value: String,
+    /// What painters say.
+    pub said: String,
+}
+
+/// A number that has a usual word.
+#[derive(Serialize, ToSchema)]
+pub struct UsualOut {
+    /// The number, in the unit of its field.
+    pub value: f64,
+    /// The word.
+    pub said: String,
+}
+
+/// What a new material begins with.
+#[derive(Serialize, ToSchema)]
+pub struct NewMaterialOut {
+    /// Volume fraction of polymer and pigment.
+    pub solids: f64,
+    /// Volume fraction of water.
+    pub water: f64,
+    /// Volume fraction of the slow volatile.
+    pub glycol: f64,
+    /// How far the three may miss 1.
+    pub sum_tolerance: f64,
 }
 
 /// What the application knows of the trade.
@@ -69,6 +104,42 @@ pub struct Catalogue {
     pub kinds: Vec<KindOut>,
     /// Ways of working.
     pub ways: Vec<WayOut>,
-    /// Allowed ranges.
-    pub ranges: Vec<RangeOut>,
+    /// Number fields.
+    pub fields: Vec<FieldOut>,
+    /// What a step may ask of what lies below.
+    pub needs: Vec<WordOut>,
+    /// Grounds by the water they take up [um].
+    pub grounds: Vec<UsualOut>,
+    /// Speeds of the air over a picture [m/s].
+    pub speeds: Vec<UsualOut>,
+    /// Kinds of material.
+    pub material_kinds: Vec<WordOut>,
+    /// Lines of paint.
+    pub lines: Vec<WordOut>,
+    /// How much a paint hides.
+    pub opacities: Vec<WordOut>,
+    /// Sheens.
+    pub finishes: Vec<WordOut>,
+    /// Containers of mixed colour.
+    pub tightnesses: Vec<WordOut>,
+    /// What a look into a tub can find.
+    pub tub_troubles: Vec<WordOut>,
+    /// Schools of thinning.
+    pub thinnings: Vec<WordOut>,
+    /// Schools of waiting.
+    pub waitings: Vec<WordOut>,
+    /// What carries a varnish.
+    pub carriers: Vec<WordOut>,
+    /// What a sealed thing is for.
+    pub purposes: Vec<WordOut>,
+    /// Directions of strokes.
+    pub strokes: Vec<WordOut>,
+    /// Where the air to come is taken from.
+    pub air_sources: Vec<WordOut>,
+    /// What a new material begins with.
+    pub new_material: NewMaterialOut,
+    /// Most varnish coats that can be asked for.
+    pub most_varnish_coats: u8,
+    /// How far a film is followed [days].
+    pub horizon_days: f64,
 }

@@ -1,6 +1,6 @@
 //! Searching for a better order of work, in the background, with its progress told as it comes.
 
-use super::wire::{SearchAsk, SearchOut};
+use super::wire::{ObjectiveOut, SearchAsk, SearchOut};
 use crate::compute::aside;
 use crate::desks::load;
 use crate::extract::{Body, Key};
@@ -85,6 +85,7 @@ fn run(studio: &Studio, start: &SearchOut, begun: Instant, reporter: &Reporter) 
         s.running = false;
         s.took_s = begun.elapsed().as_secs_f64();
         s.best = best.into();
+        s.better = s.best != s.start;
         s.order = order;
     });
 }
@@ -93,6 +94,7 @@ fn tell(state: &mut SearchOut, progress: &SearchProgress, begun: Instant) {
     state.took_s = begun.elapsed().as_secs_f64();
     state.tried = progress.tried;
     state.best = progress.best.into();
+    state.better = state.best != state.start;
     state.bound = progress.bound.into();
 }
 
@@ -104,14 +106,18 @@ fn out(
     start: Option<&SearchOut>,
 ) -> SearchOut {
     let progress = planner.progress();
+    let best = ObjectiveOut::from(progress.best);
+    let began_with = start.map_or(best, |s| s.start);
     SearchOut {
         running: start.is_none(),
         began,
         seconds,
         took_s: begun.elapsed().as_secs_f64(),
         tried: progress.tried,
-        start: start.map_or(progress.best.into(), |s| s.start),
-        best: progress.best.into(),
+        start: began_with,
+        best,
+        // A plan takes the place of the best only when it is better.
+        better: best != began_with,
         bound: progress.bound.into(),
         at_bound: planner.is_at_bound(),
         version,

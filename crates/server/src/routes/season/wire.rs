@@ -367,6 +367,8 @@ pub struct SearchOut {
     pub start: ObjectiveOut,
     /// The best plan so far.
     pub best: ObjectiveOut,
+    /// Whether the best plan is better than the one it began with.
+    pub better: bool,
     /// What no plan that was seen beats.
     pub bound: ObjectiveOut,
     /// Whether the best plan is at the bound.

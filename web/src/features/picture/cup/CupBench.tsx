@@ -6,6 +6,8 @@ import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import type { Schemas } from '../../../api/client';
+import { useCatalogue } from '../../../components/catalogue';
+import { NumberField } from '../../../components/NumberField';
 import { TubDialog } from '../../../components/TubDialog';
 import { useKeys } from '../../../components/useKeys';
 import type { useShelfEdit } from '../../../components/useShelfEdit';
@@ -40,7 +42,8 @@ const OFFERS = { thinner: 'Thinner', stronger: 'Stronger', slower: 'Slower' } as
 export function CupBench(props: Props) {
   const { id, title, step, materials, tubs, shelf, zone, now, edits } = props;
   const edit = useCup(id, step);
-  const { draft, change, cup, wrong } = edit;
+  const { draft, change, cup, wrong, numbers } = edit;
+  const { horizon_days: horizon } = useCatalogue();
   const navigate = useNavigate();
   const back = () => void navigate(`/pictures/${id}`);
   const name = start(step.name ?? step.kind.replace('_', ' '));
@@ -73,17 +76,6 @@ export function CupBench(props: Props) {
         colour: material?.swatch,
       };
     });
-  const field = (label: string, key: 'film' | 'share') => (
-    <TextField
-      label={label}
-      value={draft[key]}
-      onChange={(e) => change({ [key]: e.target.value })}
-      error={!!wrong[key]}
-      helperText={wrong[key]}
-      slotProps={{ htmlInput: { inputMode: 'decimal' } }}
-      sx={{ width: { xs: '100%', sm: 190 } }}
-    />
-  );
   return (
     <Box>
       <Typography color="text.secondary">
@@ -94,7 +86,7 @@ export function CupBench(props: Props) {
       <Typography variant="h1">Cup for {name}</Typography>
       {cup && (
         <Typography variant="h2" component="p" aria-live="polite" data-testid="cup-verdict">
-          <b>Mix {plain(cup.total_ml)} ml.</b> {cupVerdict(cup, now, zone)}
+          <b>Mix {plain(cup.total_ml)} ml.</b> {cupVerdict(cup, now, zone, horizon)}
         </Typography>
       )}
       {cup && step.hands_on_min > 0 && cup.working_min !== null && (
@@ -162,12 +154,17 @@ export function CupBench(props: Props) {
             <CupParts edit={edit} materials={materials} />
           )}
           <Box sx={{ display: 'flex', gap: 1.5, flexWrap: 'wrap', mt: 2.5 }}>
-            {field('Wet film, µm', 'film')}
-            {field('Share of the picture, %', 'share')}
+            <NumberField numbers={numbers} name="film" width={190} />
+            <NumberField numbers={numbers} name="share" width={190} />
             <TextField
               label="Lost in cup and brush, %"
-              value={draft.total === '' ? draft.loss : cup ? plain(cup.loss * 100) : ''}
-              onChange={(e) => change({ loss: e.target.value, total: '' })}
+              value={
+                numbers.texts.total === '' ? numbers.texts.loss : cup ? plain(cup.loss * 100) : ''
+              }
+              onChange={(e) => {
+                numbers.set('loss', e.target.value);
+                numbers.set('total', '');
+              }}
               error={!!wrong.loss}
               helperText={wrong.loss}
               slotProps={{ htmlInput: { inputMode: 'decimal' } }}
@@ -175,8 +172,8 @@ export function CupBench(props: Props) {
             />
             <TextField
               label="In all, ml"
-              value={draft.total === '' ? (cup ? plain(cup.total_ml, 2) : '') : draft.total}
-              onChange={(e) => change({ total: e.target.value })}
+              value={numbers.texts.total || (cup ? plain(cup.total_ml, 2) : '')}
+              onChange={(e) => numbers.set('total', e.target.value)}
               error={!!wrong.total || edit.place === 'total_ml'}
               helperText={
                 wrong.total ?? (edit.place === 'total_ml' ? edit.answer.error?.message : undefined)
@@ -249,8 +246,8 @@ export function CupBench(props: Props) {
             {draft.have && (
               <TextField
                 label="Left of it, ml"
-                value={draft.haveMl}
-                onChange={(e) => change({ haveMl: e.target.value })}
+                value={numbers.texts.have}
+                onChange={(e) => numbers.set('have', e.target.value)}
                 error={!!wrong.have}
                 helperText={wrong.have}
                 sx={{ width: 150 }}

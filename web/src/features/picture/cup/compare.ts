@@ -3,10 +3,15 @@ import type { Schemas } from '../../../api/client';
 import { moment, span } from '../../../format/time';
 
 /** What a cup would do, laid as soon as that is safe. */
-export function cupVerdict(cup: Schemas['CupOut'], now: number, zone: string): string {
-  if (cup.laid_at === null) return 'The film below is not paintable within 400 days.';
-  const at = (text: string | null) =>
-    text === null ? 'not within 400 days' : moment(Date.parse(text), now, zone);
+export function cupVerdict(
+  cup: Schemas['CupOut'],
+  now: number,
+  zone: string,
+  horizonDays: number,
+): string {
+  const never = `not within ${horizonDays} days`;
+  if (cup.laid_at === null) return `The film below is not paintable within ${horizonDays} days.`;
+  const at = (text: string | null) => (text === null ? never : moment(Date.parse(text), now, zone));
   const when = cup.waits
     ? `Laid at ${at(cup.laid_at)}, when the coat below is paintable,`
     : 'Laid now';

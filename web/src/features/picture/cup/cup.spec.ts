@@ -27,17 +27,17 @@ const cup = (extra: Partial<Schemas['CupOut']> = {}): Schemas['CupOut'] => ({
 
 describe('a cup in words', () => {
   it('says how long it works and when the next coat is safe', () => {
-    expect(cupVerdict(cup(), NOW, OSLO)).toBe(
+    expect(cupVerdict(cup(), NOW, OSLO, 400)).toBe(
       'Laid now it works 14 min, is touch-dry 17:57 and paintable 19:07.',
     );
   });
 
   it('never has a coat laid on one that is not paintable', () => {
     const later = cup({ waits: true, laid_at: '2027-01-14T17:42:10Z' });
-    expect(cupVerdict(later, NOW, OSLO)).toContain(
+    expect(cupVerdict(later, NOW, OSLO, 400)).toContain(
       'Laid at 18:43, when the coat below is paintable,',
     );
-    expect(cupVerdict(cup({ laid_at: null }), NOW, OSLO)).toBe(
+    expect(cupVerdict(cup({ laid_at: null }), NOW, OSLO, 400)).toBe(
       'The film below is not paintable within 400 days.',
     );
   });

@@ -3,7 +3,7 @@
 import type { Schemas } from '../../../api/client';
 
 export type Part = Schemas['PartDoc'];
-export type Turn = Schemas['Turn'];
+export type Turn = Schemas['TurnDoc'];
 export type Unit = Turn['unit'];
 
 export interface Recipe {

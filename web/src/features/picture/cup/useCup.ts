@@ -5,19 +5,23 @@ import { ApiError, type Schemas } from '../../../api/client';
 import { cupQuery } from '../../../api/queries';
 import { typed } from '../../../format/number';
 import { plain } from '../../../format/words';
+import { useNumbers } from '../../../components/numbers';
 import type { Step } from '../../../components/stepEdits';
 import { settledMix, withTurn, type Part, type Recipe, type Unit } from './turns';
 
 export interface CupDraft {
-  film: string;
-  share: string;
-  loss: string;
-  /** The whole cup [ml]; empty while the loss says how large it is. */
-  total: string;
   measure: number;
   have: string;
-  haveMl: string;
 }
+
+/** The numbers of a cup. The whole is empty while the loss says how large it is. */
+const NUMBERS = {
+  film: { field: 'wet_film_um', label: 'Wet film', digits: 1 },
+  share: { field: 'share_of_area', label: 'Share of the picture', digits: 1 },
+  loss: { field: 'loss', label: 'Lost in cup and brush', digits: 1 },
+  total: { field: 'ml', label: 'Whole cup', open: true },
+  have: { field: 'ml', label: 'There is, of it', open: true },
+} as const;
 
 /** What the bench can measure [ml]. */
 export const MEASURES = [
@@ -36,36 +40,30 @@ export function useCup(id: string, step: Step) {
   const [typing, setTyping] = useState<{ part: number; unit: Unit; text: string }>();
   const [tub, setTub] = useState(step.tub ?? '');
   const [draft, setDraft] = useState<CupDraft>(() => ({
-    film: plain(step.wet_film_um ?? 40),
-    share: plain((step.share_of_area ?? 1) * 100),
-    loss: plain((step.loss ?? USUAL_LOSS) * 100),
-    total: '',
     measure: 0.5,
     have: '',
-    haveMl: '',
   }));
+  const numbers = useNumbers(NUMBERS, {
+    film: step.wet_film_um ?? 40,
+    share: step.share_of_area ?? 1,
+    loss: step.loss ?? USUAL_LOSS,
+  });
   const [beside, setBeside] = useState<Schemas['CupOut']>();
-  const wrong: Partial<Record<'mix' | 'film' | 'share' | 'loss' | 'total' | 'have', string>> = {};
+  const wrong: Partial<Record<'mix' | keyof typeof NUMBERS, string>> = { ...numbers.wrong };
   if (typing && !(typed(typing.text) >= 0)) wrong.mix = 'Give each part as a number of 0 or more.';
-  if (!(typed(draft.film) > 0)) wrong.film = 'Give a thickness above 0 µm.';
-  if (!(typed(draft.share) > 0)) wrong.share = 'Give a share above 0 %.';
-  if (!(typed(draft.loss) >= 0 && typed(draft.loss) < 100))
-    wrong.loss = 'Give a loss from 0 to under 100 %.';
-  if (draft.total !== '' && !(typed(draft.total) > 0)) wrong.total = 'Give millilitres above 0.';
-  if (draft.have && draft.haveMl !== '' && !(typed(draft.haveMl) > 0))
-    wrong.have = 'Give the millilitres that are left.';
+  if (!draft.have) delete wrong.have;
   const sound = Object.keys(wrong).length === 0;
 
   const ask: Schemas['CupAsk'] = {
     mix: recipe.mix,
     turns: recipe.turns,
-    wet_film_um: typed(draft.film),
-    share_of_area: typed(draft.share) / 100,
-    loss: typed(draft.loss) / 100,
+    wet_film_um: numbers.value('film'),
+    share_of_area: numbers.value('share'),
+    loss: numbers.value('loss'),
     measure_ml: draft.measure,
-    ...(draft.total === '' ? {} : { total_ml: typed(draft.total) }),
-    ...(draft.have && typed(draft.haveMl) > 0
-      ? { have: { material: draft.have, ml: typed(draft.haveMl) } }
+    ...(numbers.open('total') === undefined ? {} : { total_ml: numbers.open('total') }),
+    ...(draft.have && numbers.value('have') > 0
+      ? { have: { material: draft.have, ml: numbers.value('have') } }
       : {}),
   };
   // Typing and dragging stay quick: the question follows the hand.
@@ -105,6 +103,7 @@ export function useCup(id: string, step: Step) {
   return {
     mix: recipe.mix,
     draft,
+    numbers,
     change: (part: Partial<CupDraft>) => setDraft((was) => ({ ...was, ...part })),
     shown,
     /** Sets one number of the recipe; the others follow. */
