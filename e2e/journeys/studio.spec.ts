@@ -30,7 +30,7 @@ test('hours and air decide when a step is done, and the reason stands with it', 
   await expect(page.getByRole('button', { name: 'Nothing to undo' })).toBeVisible();
   // The hours are undone by themselves: the room stays as it was said to be, with its own undo.
   await expect(page.getByLabel('Humidity, %')).toHaveValue('60');
-  await page.getByRole('button', { name: 'Undo in the room: change the settings' }).click();
+  await page.getByRole('button', { name: 'Undo: change the room' }).click();
   await expect(page.getByLabel('Humidity, %')).toHaveValue('47');
   await expect(page.getByRole('button', { name: 'Take out hours 7' })).toBeVisible();
   await openPicture(page, 'Two carboys');

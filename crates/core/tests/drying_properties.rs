@@ -4,7 +4,7 @@
 use proptest::prelude::*;
 use ulvek_core::air::{Air, AirSeries, heat_transfer_coefficient};
 use ulvek_core::film::{Film, FilmState, Grid, HORIZON_S};
-use ulvek_core::mix::Composition;
+use ulvek_core::mix::{Composition, Material, MaterialKind, Mix, Part};
 use ulvek_core::picture::{LaidCoat, Picture, follow};
 
 /// Ordinary heavy paint, drying.md. [memory]
@@ -52,6 +52,29 @@ proptest! {
             let ratio = minutes(um, slow, &air, state) / minutes(um, heavy(), &air, state);
             prop_assert!((ratio / pace - 1.0).abs() < 0.02, "{state:?}: {ratio} for {pace}");
         }
+    }
+
+    #[test]
+    fn a_less_volatile_slow_volatile_keeps_the_film_longer_and_counts_by_what_each_part_brought(
+        um in 20.0f64..120.0, volatility in 0.2f64..0.8,
+    ) {
+        // drying.md: the mean over what was brought, weighted by the slow volatile of each part.
+        let slow = |id: &str, volatility| Material {
+            slow_volatility: volatility,
+            ..Material::new(id, id, MaterialKind::Medium, Composition::try_new(0.3, 0.5, 0.2).unwrap())
+        };
+        let shelf = [slow("usual", None), slow("same", Some(1.0)), slow("less", Some(volatility))];
+        let of = |parts: &[(&str, f64)]| {
+            let part = |(id, parts): &(&str, f64)| Part { material: (*id).into(), parts: *parts };
+            parts.iter().map(part).collect::<Mix>().composition(&shelf).unwrap()
+        };
+        let air = room(21.0, 0.5, 0.15);
+        let dry = |mix: Composition| minutes(um, mix, &air, FilmState::ReadyToSeal);
+        let [usual, less] = [of(&[("usual", 1.0)]), of(&[("less", 1.0)])];
+        prop_assert_eq!(usual, of(&[("same", 1.0)]));
+        prop_assert!(dry(less) > dry(usual));
+        let mixed = of(&[("usual", 3.0), ("less", 1.0)]).volatility();
+        prop_assert!((mixed - (3.0 + volatility) / 4.0).abs() < 1e-12);
     }
 
     #[test]

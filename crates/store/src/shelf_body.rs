@@ -46,6 +46,8 @@ struct MaterialBody {
     #[serde(default)]
     most_water: Option<f64>,
     #[serde(default)]
+    slow_volatility: Option<f64>,
+    #[serde(default)]
     stock: Option<Stock>,
     #[serde(default)]
     source: Option<String>,
@@ -100,6 +102,7 @@ impl MaterialBody {
             hazards: m.hazards.clone(),
             most_retarder: m.most_retarder,
             most_water: m.most_water,
+            slow_volatility: m.slow_volatility,
             stock: m.stock,
             source: m.source.clone(),
             archived: m.archived,
@@ -126,6 +129,7 @@ impl MaterialBody {
             hazards: self.hazards,
             most_retarder: self.most_retarder,
             most_water: self.most_water,
+            slow_volatility: self.slow_volatility,
             stock: self.stock,
             source: self.source,
             archived: self.archived,

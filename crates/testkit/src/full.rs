@@ -119,6 +119,7 @@ impl Draw {
             hazards: self.maybe(Self::text),
             most_retarder: self.maybe(Self::share),
             most_water: self.maybe(Self::share),
+            slow_volatility: self.maybe(|draw| draw.0.random_range(0.1..10.0)),
             stock: self.maybe(Self::stock),
             source: self.maybe(Self::text),
             archived: self.yes(),

@@ -2037,6 +2037,11 @@ export interface components {
             pigments?: string[];
             /**
              * Format: double
+             * @description How volatile its slow volatile is beside propylene glycol; as it (1) when not said.
+             */
+            slow_volatility?: number | null;
+            /**
+             * Format: double
              * @description Polymer and pigment, volume fraction.
              */
             solids: number;

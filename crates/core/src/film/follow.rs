@@ -333,7 +333,8 @@ impl Film {
             column.linearise(i, (&local, phi), (stack.dz[i], stack.pace[i]));
         }
         let cell = (column.psi[n - 1], column.resistance[n - 1]);
-        let top = glycol_top(room, cell, stack.pace[n - 1], self.surface_c);
+        let slower = stack.pace[n - 1] / stack.volatility();
+        let top = glycol_top(room, cell, slower, self.surface_c);
         let was = scratch.g[n - 1];
         let ends = column.sweep(
             &stack.dz,
@@ -398,18 +399,19 @@ fn water_top(
     if activity(drive) >= 1.0 { Top::Flux(drive - rest) } else { Top::Transfer { drive, rest } }
 }
 
-/// Evaporation of the slow volatile at the surface temperature found for water.
+/// Evaporation of the slow volatile at the surface temperature found for water, `slower` times as
+/// slow as that of propylene glycol.
 fn glycol_top(
     room: &Surroundings,
     (psi, resistance): (f64, f64),
-    pace: f64,
+    slower: f64,
     surface_c: f64,
 ) -> Top {
     let kelvin = surface_c + KELVIN;
     let pressure = GLYCOL_PRESSURE
         * (-(GLYCOL_HEAT / GAS_CONSTANT) * (1.0 / kelvin - 1.0 / GLYCOL_REFERENCE)).exp();
     let c_sat = pressure * GLYCOL_MOLAR_MASS / (GAS_CONSTANT * kelvin);
-    let drive = GLYCOL_TRANSFER * room.transfer.mass_m_s / pace * c_sat / GLYCOL_DENSITY;
+    let drive = GLYCOL_TRANSFER * room.transfer.mass_m_s / slower * c_sat / GLYCOL_DENSITY;
     if psi / (1.0 + drive * resistance) >= 1.0 {
         Top::Flux(drive)
     } else {

@@ -120,6 +120,8 @@ pub struct Stack {
     /// Factor on the times of each cell [-].
     pub(super) pace: Vec<f64>,
     spans: Vec<Span>,
+    /// Slow volatile that was brought [m], and the same times its volatility.
+    slow: (f64, f64),
     /// Water the ground can hold [m].
     pub(super) capacity: f64,
     /// Water in the ground [m].
@@ -151,6 +153,15 @@ impl Stack {
         self.phi_max.resize(end, mix.solids());
         self.pace.resize(end, mix.pace());
         self.spans.push(Span { first, end });
+        let brought = wet_m * mix.glycol();
+        self.slow.0 += brought;
+        self.slow.1 += brought * mix.volatility();
+    }
+
+    /// How volatile its slow volatile is beside propylene glycol: the mean over all coats by what
+    /// each brought (drying.md).
+    pub(super) fn volatility(&self) -> f64 {
+        if self.slow.0 > 0.0 { self.slow.1 / self.slow.0 } else { 1.0 }
     }
 
     /// Merges the cells of the coat two below the top in pairs, once it has closed, until `cells`

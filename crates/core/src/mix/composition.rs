@@ -11,6 +11,7 @@ pub struct Composition {
     water: f64,
     glycol: f64,
     pace: f64,
+    volatility: f64,
 }
 
 /// Why a composition or a mix cannot be.
@@ -65,7 +66,13 @@ impl Composition {
         }
         // What was scaled once is read back as it was written.
         let sum = if (sum - 1.0).abs() < ROUNDING { 1.0 } else { sum };
-        Ok(Self { solids: solids / sum, water: water / sum, glycol: glycol / sum, pace: 1.0 })
+        Ok(Self {
+            solids: solids / sum,
+            water: water / sum,
+            glycol: glycol / sum,
+            pace: 1.0,
+            volatility: 1.0,
+        })
     }
 
     /// The same with every time of its drying `pace` times as long (2 takes twice as long).
@@ -74,15 +81,22 @@ impl Composition {
         Self { pace: pace.get(), ..self }
     }
 
+    /// The same with a slow volatile that is `volatility` times as volatile as propylene glycol.
+    #[must_use]
+    pub(crate) const fn with_volatility(self, volatility: f64) -> Self {
+        Self { volatility, ..self }
+    }
+
     /// The volume-weighted mean of `parts` (parts by volume, composition); of paces the geometric
-    /// mean by volume of solids, as they are factors of the film.
+    /// mean by volume of solids, as they are factors of the film; of volatilities the mean by volume
+    /// of slow volatile.
     ///
     /// # Errors
     /// [`MixError::Nothing`] when the parts sum to nothing, [`MixError::Share`] when one is
     /// negative, [`MixError::NoFilm`] when no solids are in it.
     pub fn mixed(parts: impl IntoIterator<Item = (f64, Composition)>) -> Result<Self, MixError> {
         let (mut sum, mut solids, mut water, mut glycol) = (0.0, 0.0, 0.0, 0.0);
-        let mut ln_pace = 0.0;
+        let (mut ln_pace, mut slow) = (0.0, 0.0);
         for (part, c) in parts {
             if !part.is_finite() || part < 0.0 {
                 return Err(MixError::Share(part));
@@ -92,6 +106,7 @@ impl Composition {
             water += part * c.water;
             glycol += part * c.glycol;
             ln_pace += part * c.solids * c.pace.ln();
+            slow += part * c.glycol * c.volatility;
         }
         if sum <= 0.0 {
             return Err(MixError::Nothing);
@@ -100,12 +115,24 @@ impl Composition {
             return Err(MixError::NoFilm);
         }
         let pace = (ln_pace / solids).exp();
-        Ok(Self { solids: solids / sum, water: water / sum, glycol: glycol / sum, pace })
+        let volatility = if glycol > 0.0 { slow / glycol } else { 1.0 };
+        Ok(Self {
+            solids: solids / sum,
+            water: water / sum,
+            glycol: glycol / sum,
+            pace,
+            volatility,
+        })
     }
 
     /// How many times as long it takes to dry as the model says of its composition.
     pub const fn pace(self) -> f64 {
         self.pace
+    }
+
+    /// How volatile its slow volatile is beside propylene glycol.
+    pub const fn volatility(self) -> f64 {
+        self.volatility
     }
 
     /// Volume fraction of polymer and pigment.

@@ -1,6 +1,7 @@
 //! What stands on the shelf.
 
 use super::composition::Composition;
+use crate::quantity::{Density, Range, Share};
 use crate::words::words;
 use chrono::{DateTime, Utc};
 use serde::{Deserialize, Serialize};
@@ -38,6 +39,9 @@ impl MaterialKind {
         ("solvent_varnish", Self::SolventVarnish),
     ];
 
+    /// Kinds that shelves have and that no rule asks for: their words, and what painters call them.
+    pub const OF_NO_RULE: [(&'static str, &'static str); 1] = [("flow_aid", "Flow aid")];
+
     /// What painters call it; a kind of the studio's own is called by its own word.
     pub fn said(&self) -> &str {
         match self {
@@ -48,7 +52,9 @@ impl MaterialKind {
             Self::Primer => "Primer",
             Self::Varnish => "Water-borne varnish",
             Self::SolventVarnish => "Solvent varnish",
-            Self::Other(word) => word,
+            Self::Other(word) => {
+                Self::OF_NO_RULE.iter().find(|(own, _)| own == word).map_or(word, |(_, said)| *said)
+            }
         }
     }
 
@@ -212,6 +218,8 @@ pub struct Material {
     pub most_retarder: Option<f64>,
     /// Most water a mix with it stands on a sealed surface [-, by volume], likewise.
     pub most_water: Option<f64>,
+    /// How volatile its slow volatile is beside propylene glycol [-]; as it when not said.
+    pub slow_volatility: Option<f64>,
     /// How much there is of it.
     pub stock: Option<Stock>,
     /// Where its numbers come from.
@@ -231,7 +239,37 @@ const TOXIC: [&str; 24] = [
     "PW1", "PR105",
 ];
 
+/// One number of a material that may be left open: its name in the formats, where it may lie, and
+/// how it is read.
+pub type OpenNumber = (&'static str, &'static Range, fn(&Material) -> Option<f64>);
+
+/// How volatile the slow volatile may be beside propylene glycol [-]. [practice] From a coalescent
+/// that hardly leaves to one that leaves as fast as water.
+const VOLATILITY: Range = Range {
+    name: "volatility",
+    unit: "",
+    min: 0.05,
+    max: 20.0,
+    spoken: 1.0,
+    source: "[practice] a coalescent that hardly leaves to one as fast as water",
+};
+
 impl Material {
+    /// Its numbers that may be left open: what is checked, bounded and told of them is taken from
+    /// here.
+    pub const NUMBERS: &[OpenNumber] = &[
+        ("binder", Share::RANGE, |m| m.binder),
+        ("density_g_ml", Density::RANGE, |m| m.density_g_ml),
+        ("most_retarder", Share::RANGE, |m| m.most_retarder),
+        ("most_water", Share::RANGE, |m| m.most_water),
+        ("slow_volatility", &VOLATILITY, |m| m.slow_volatility),
+    ];
+
+    /// Its composition, as the film is followed with it.
+    pub fn makes(&self) -> Composition {
+        self.composition.with_volatility(self.slow_volatility.unwrap_or(1.0))
+    }
+
     /// A material of which only the composition is known.
     pub fn new(
         id: impl Into<String>,
@@ -254,6 +292,7 @@ impl Material {
             hazards: None,
             most_retarder: None,
             most_water: None,
+            slow_volatility: None,
             stock: None,
             source: None,
             archived: false,

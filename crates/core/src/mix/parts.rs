@@ -116,7 +116,7 @@ impl Mix {
         for part in self.iter() {
             let material = find(shelf, &part.material)
                 .ok_or_else(|| MixError::Unknown(part.material.clone()))?;
-            parts.push((part.parts, material.composition));
+            parts.push((part.parts, material.makes()));
         }
         Composition::mixed(parts)
     }

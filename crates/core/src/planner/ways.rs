@@ -327,19 +327,20 @@ pub(crate) fn rooms(
     from: DateTime<Utc>,
 ) -> Vec<(DateWayKind, String, RoomChange)> {
     let now = *studio.air.at(seconds(from));
-    let warm = (now.celsius + WARMER_C).min(WARMEST_C.max(now.celsius));
-    let dry = (now.humidity - DRIER).max(DRIEST.min(now.humidity));
+    let usual = *studio.air.usual();
+    let warm = (usual.celsius + WARMER_C).min(WARMEST_C.max(usual.celsius));
+    let dry = (usual.humidity - DRIER).max(DRIEST.min(usual.humidity));
     let none = RoomChange::default();
     let all = [
         (
             DateWayKind::WarmerRoom,
             format!("The room at {warm:.0} °C"),
-            RoomChange { warmer_k: warm - now.celsius, ..none },
+            RoomChange { warmer_k: warm - usual.celsius, ..none },
         ),
         (
             DateWayKind::DrierRoom,
             format!("The room at {:.0} % humidity", dry * 100.0),
-            RoomChange { damper: dry - now.humidity, ..none },
+            RoomChange { damper: dry - usual.humidity, ..none },
         ),
         (
             DateWayKind::Fan,
@@ -347,7 +348,9 @@ pub(crate) fn rooms(
             RoomChange { least_speed_m_s: FAN, ..none },
         ),
     ];
-    all.into_iter().filter(|(_, _, change)| change.of(&now) != now).collect()
+    all.into_iter()
+        .filter(|(_, _, change)| [now, usual].iter().any(|air| change.of(air) != *air))
+        .collect()
 }
 
 /// The step that waits longest for hours, done outside them as soon as it may be.

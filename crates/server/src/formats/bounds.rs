@@ -4,8 +4,9 @@
 
 use super::studio::DAYS;
 use serde_json::{Map, Value, json};
+use ulvek_core::mix::Material;
 use ulvek_core::quantity::{
-    Absorbency, AirChanges, AirSpeed, Celsius, Density, Edge, Grams, KeepsDays, LagHours, Latitude,
+    Absorbency, AirChanges, AirSpeed, Celsius, Edge, Grams, KeepsDays, LagHours, Latitude,
     Longitude, MOST_LETTERS, Millilitres, Minutes, Moisture, Pace, Parts, Range, RelativeHumidity,
     Share, Side, Warmth, Weight, WetFilm,
 };
@@ -14,8 +15,14 @@ use ulvek_core::studio::check::{
     MOST_PIGMENTS, MOST_PLACES, MOST_READINGS, MOST_SEALED, MOST_STEPS,
 };
 
-/// Numbers by the name of their field, which means one thing wherever it stands.
-pub(crate) const NUMBERS: &[(&[&str], &Range)] = &[
+/// Where a number may lie, by the name of its field, which means one thing wherever it stands.
+pub(crate) fn numbers() -> impl Iterator<Item = (&'static str, &'static Range)> {
+    let named = NUMBERS.iter().flat_map(|(names, range)| names.iter().map(|name| (*name, *range)));
+    named.chain(Material::NUMBERS.iter().map(|(name, range, _)| (*name, *range)))
+}
+
+/// Those that no part of the core lists itself.
+const NUMBERS: &[(&[&str], &Range)] = &[
     (&["width_cm", "height_cm"], Side::RANGE),
     (&["weight"], Weight::RANGE),
     (&["absorbs_um"], Absorbency::RANGE),
@@ -24,13 +31,11 @@ pub(crate) const NUMBERS: &[(&[&str], &Range)] = &[
     (&["parts"], Parts::RANGE),
     (&["keeps_days"], KeepsDays::RANGE),
     (&["edge_cm"], Edge::RANGE),
-    (&["share_of_area", "loss", "solids", "water", "glycol", "binder"], Share::RANGE),
-    (&["most_retarder", "most_water"], Share::RANGE),
+    (&["share_of_area", "loss", "solids", "water", "glycol"], Share::RANGE),
     (&["cup_g"], Grams::RANGE),
     (&["temperature_c", "held_c"], Celsius::RANGE),
     (&["relative_humidity"], RelativeHumidity::RANGE),
     (&["air_speed_m_s"], AirSpeed::RANGE),
-    (&["density_g_ml"], Density::RANGE),
     (&["pace"], Pace::RANGE),
     (&["ml", "mixed_ml"], Millilitres::RANGE),
     (&["latitude_deg"], Latitude::RANGE),
@@ -91,7 +96,7 @@ pub(super) fn bound(schema: &mut Value) {
 fn bound_all(owner: &str, properties: &mut Map<String, Value>) {
     for (name, schema) in properties {
         let name = name.as_str();
-        if let Some((_, range)) = NUMBERS.iter().find(|(names, _)| names.contains(&name)) {
+        if let Some((_, range)) = numbers().find(|(field, _)| *field == name) {
             schema["minimum"] = json!(range.min);
             schema["maximum"] = json!(range.max);
         }

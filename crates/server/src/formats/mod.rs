@@ -16,7 +16,7 @@ mod studio;
 pub(crate) mod words;
 
 pub use air::{AheadDoc, AirDoc, HourlyDoc, RoomDoc};
-pub(crate) use bounds::NUMBERS;
+pub(crate) use bounds::numbers;
 pub use calendar::calendar;
 pub use document::{Document, FORMAT, MAX_BYTES, json_schema, read_document};
 pub use fields::{label, local, moment};

@@ -68,6 +68,9 @@ pub struct MaterialDoc {
     /// Most added water a mix with it stands on a sealed surface, volume fraction, likewise.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub most_water: Option<f64>,
+    /// How volatile its slow volatile is beside propylene glycol; as it (1) when not said.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub slow_volatility: Option<f64>,
     /// How much there is of it.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub stock: Option<StockDoc>,
@@ -200,6 +203,7 @@ impl MaterialDoc {
             hazards: material.hazards.clone(),
             most_retarder: material.most_retarder,
             most_water: material.most_water,
+            slow_volatility: material.slow_volatility,
             stock: material.stock.as_ref().map(|s| StockDoc::of(s, zone)),
             source: material.source.clone(),
             archived: material.archived,
@@ -236,6 +240,7 @@ impl MaterialDoc {
             hazards: few_lines(self.hazards.as_deref()),
             most_retarder: self.most_retarder,
             most_water: self.most_water,
+            slow_volatility: self.slow_volatility,
             stock: self.stock.as_ref().map(StockDoc::read),
             source: few_lines(self.source.as_deref()),
             archived: self.archived,

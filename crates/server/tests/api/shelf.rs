@@ -84,7 +84,7 @@ async fn a_shelf_that_does_not_fit_is_refused_with_place_and_reason(pool: MySqlP
     let tub = refused("tubs", 0, "mix", json!([{ "material": "glazing", "parts": 0 }])).await;
     assert_eq!(tub, "tubs[0].mix: the mix sums to nothing: give at least one part of something");
     let days = refused("tubs", 0, "keeps_days", json!(-1)).await;
-    assert_eq!(days, "tubs[0].keeps_days: must be from 0 to 3650 days, not -1");
+    assert_eq!(days, "tubs[0].keeps_days: days it keeps must be from 0 to 3650 days, not -1 days");
 }
 
 #[sqlx::test(migrator = "MIGRATIONS")]

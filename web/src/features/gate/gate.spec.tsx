@@ -315,7 +315,6 @@ describe('the air ahead', () => {
     await waitFor(() => expect(sent).toHaveLength(1));
     expect(sent[0]?.body).toMatchObject({
       version: 1,
-      history: { undo: null, redo: null },
       source: 'forecast',
       room: { held_c: null, lag_h: 3.5 },
     });

@@ -34,7 +34,7 @@ export function MaterialDialog({ material, leftMl, index, now, edits, onClose }:
   const { material_kinds: kinds, lines, opacities, finishes } = useCatalogue();
   const base = `materials[${index}]`;
   const refused = (field: string) => fieldError(edits.refusal, `${base}.${field}`);
-  const shown = ['name', 'binder', 'density_g_ml', 'pace', 'most_retarder', 'most_water'];
+  const shown = ['name', ...Object.keys(numbers.texts)];
   const other = otherError(edits.refusal, (path) => shown.some((f) => path === `${base}.${f}`));
   const keep = () => {
     const entry = made();

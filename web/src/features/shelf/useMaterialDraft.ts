@@ -28,6 +28,12 @@ const NUMBERS = {
     open: true,
     help: 'When its label says less than usual.',
   },
+  slow_volatility: {
+    field: 'slow_volatility',
+    label: 'Slow volatile, volatility',
+    open: true,
+    help: 'Beside propylene glycol. 0.4 leaves at 0.4 of its speed.',
+  },
   stock: {
     field: 'ml',
     label: 'There is now',
@@ -77,6 +83,7 @@ export function useMaterialDraft(
     pace: material?.pace,
     most_retarder: material?.most_retarder,
     most_water: material?.most_water,
+    slow_volatility: material?.slow_volatility,
     stock: leftMl,
   });
   const wrong: Partial<Record<keyof typeof NUMBERS | 'name' | 'sum', string>> = {
@@ -101,6 +108,7 @@ export function useMaterialDraft(
     pace: numbers.open('pace'),
     most_retarder: numbers.open('most_retarder'),
     most_water: numbers.open('most_water'),
+    slow_volatility: numbers.open('slow_volatility'),
     line: draft.line || undefined,
     opacity: draft.opacity || undefined,
     finish: draft.finish || undefined,

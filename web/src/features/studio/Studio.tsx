@@ -65,7 +65,7 @@ function OneStudio({ studio, reread }: Props) {
         )
       }
     >
-      {way === 'undo' ? 'Undo' : 'Redo'} in the room: {studio.air.history[way]}
+      {way === 'undo' ? 'Undo' : 'Redo'}: {studio.air.history[way]}
     </Button>
   );
   useKeys([

@@ -97,6 +97,3 @@ fn each<T>(list: &str, entries: &[T], check: impl Fn(&T) -> Checked) -> Checked 
     }
     Ok(())
 }
-
-#[cfg(test)]
-mod tests;

@@ -8,8 +8,7 @@ use crate::cup::amounts;
 use crate::mix::{Material, Mix, Stock, find};
 use crate::picture::{Picture, check_chain};
 use crate::quantity::{
-    Checked, Density, Fault, KeepsDays, Millilitres, Pace, Parts, Share, at_most, check_line,
-    check_text,
+    Checked, Fault, KeepsDays, Millilitres, Pace, Parts, at_most, check_line, check_text,
 };
 use crate::studio::{OwnWay, Studio, Tub};
 
@@ -84,13 +83,12 @@ fn check_material(material: &Material) -> Checked {
     check_line("name", &material.name)?;
     check_line("kind", material.kind.word())?;
     number("pace", Pace::RANGE, material.composition.pace())?;
-    number_if("binder", Share::RANGE, material.binder)?;
+    for (place, range, read) in Material::NUMBERS {
+        number_if(place, range, read(material))?;
+    }
     if material.binder.is_some_and(|b| b > material.composition.solids() + TWO_DIGITS) {
         return Err(Fault::new("binder", "is more than the solids it is a part of"));
     }
-    number_if("density_g_ml", Density::RANGE, material.density_g_ml)?;
-    number_if("most_retarder", Share::RANGE, material.most_retarder)?;
-    number_if("most_water", Share::RANGE, material.most_water)?;
     at_most("pigments", material.pigments.len(), MOST_PIGMENTS, "pigments")?;
     for (i, pigment) in material.pigments.iter().enumerate() {
         check_line(&format!("pigments[{i}]"), pigment)?;

@@ -4,7 +4,7 @@ use super::wire::{
     Catalogue, FieldOut, Health, KindOut, NewMaterialOut, UsualOut, WayOut, WordOut,
 };
 use crate::demo::way_steps;
-use crate::formats::{NUMBERS, StepDoc};
+use crate::formats::{StepDoc, numbers};
 use crate::problem::Problem;
 use crate::state::App;
 use axum::Json;
@@ -64,16 +64,17 @@ pub fn known() -> Result<Catalogue, Problem> {
     let usual = |rows: &[(f64, &str)]| -> Vec<UsualOut> {
         rows.iter().map(|(value, said)| UsualOut { value: *value, said: large(said) }).collect()
     };
-    let named = MaterialKind::NAMED.iter();
+    let named = MaterialKind::NAMED.iter().map(|(word, kind)| (*word, kind.said()));
+    let kinds_of_material = named.chain(MaterialKind::OF_NO_RULE);
     Ok(Catalogue {
         kinds: kinds.collect(),
         ways,
-        fields: NUMBERS.iter().flat_map(|(names, range)| fields(names, range)).collect(),
+        fields: numbers().map(|(name, range)| field(name, range)).collect(),
         needs: Need::ALL.iter().filter_map(|need| word(need, need.asks())).collect(),
         grounds: usual(&GROUNDS),
         speeds: usual(&SPEEDS),
-        material_kinds: named
-            .map(|(value, kind)| WordOut { value: (*value).into(), said: kind.said().into() })
+        material_kinds: kinds_of_material
+            .map(|(value, said)| WordOut { value: value.into(), said: said.into() })
             .collect(),
         lines: words(Line::WORDS, |line| line.said()),
         opacities: words(Opacity::WORDS, |opacity| opacity.said()),
@@ -112,17 +113,16 @@ fn word(case: &impl Serialize, said: impl Into<String>) -> Option<WordOut> {
     Some(WordOut { value, said: said.into() })
 }
 
-fn fields(names: &[&str], range: &Range) -> Vec<FieldOut> {
-    let field = |name: &&str| FieldOut {
-        field: (*name).into(),
+fn field(name: &str, range: &Range) -> FieldOut {
+    FieldOut {
+        field: name.into(),
         name: range.name.into(),
         unit: range.unit.into(),
         min: range.min,
         max: range.max,
         spoken: range.spoken,
         source: range.source.into(),
-    };
-    names.iter().map(field).collect()
+    }
 }
 
 /// With a first letter that is large.
