@@ -113,15 +113,17 @@ fn a_draft_names_its_own_place_and_leaves_the_studio_as_it_was() {
     assert_eq!(refused.to_string(), "draft.pictures[0].id: the studio has no such picture");
 }
 
+type Spoil<'a> = &'a dyn Fn(&mut Studio);
+
 #[test]
 fn a_studio_is_judged_by_its_values_at_every_place() {
     assert_eq!(toned().check(), Ok(()));
-    let refused = |spoil: &dyn Fn(&mut Studio)| {
+    let refused = |spoil: Spoil<'_>| {
         let mut studio = toned();
         spoil(&mut studio);
         studio.check().unwrap_err().place
     };
-    let cases: [(&str, &dyn Fn(&mut Studio)); 8] = [
+    let cases: [(&str, Spoil<'_>); 8] = [
         ("materials[0].density_g_ml", &|s| s.materials[0].density_g_ml = Some(0.0)),
         ("materials[0].slow_volatility", &|s| s.materials[0].slow_volatility = Some(0.0)),
         ("pictures[0].width_cm", &|s| s.pictures[0].width_cm = f64::NAN),
