@@ -1,9 +1,7 @@
 //! Studios that were looked at lately: as they were read, and with what is known of their films.
 
 use crate::problem::Problem;
-use crate::state::App;
 use chrono::{DateTime, Utc};
-use sqlx::MySqlConnection;
 use std::sync::{Arc, Mutex, PoisonError};
 use std::time::Duration;
 use ulvek_core::planner::{Desk, same_support};
@@ -81,7 +79,7 @@ type Place = Arc<Mutex<Option<Kept>>>;
 #[derive(Clone)]
 pub struct Desks {
     desks: moka::sync::Cache<Uuid, Place>,
-    loaded: moka::sync::Cache<(Uuid, Arc<StudioState>), Arc<Loaded>>,
+    pub(crate) loaded: moka::sync::Cache<(Uuid, Arc<StudioState>), Arc<Loaded>>,
 }
 
 impl Default for Desks {
@@ -125,45 +123,4 @@ impl Desks {
         *place = Some(kept);
         done
     }
-}
-
-/// A studio as it is now, all of one moment.
-///
-/// # Errors
-/// Not found, or the database is away.
-pub async fn load(app: &App, studio: Uuid) -> Result<Arc<Loaded>, Problem> {
-    let mut tx = app.reading().await?;
-    let loaded = load_in(app, &mut tx, studio).await?;
-    tx.commit().await?;
-    Ok(loaded)
-}
-
-/// The studio of a picture as it is now, all of one moment.
-///
-/// # Errors
-/// Not found, or the database is away.
-pub async fn load_around(app: &App, picture: Uuid) -> Result<Arc<Loaded>, Problem> {
-    let mut tx = app.reading().await?;
-    let studio = ulvek_store::studio_of(&mut tx, picture).await?;
-    let loaded = load_in(app, &mut tx, studio).await?;
-    tx.commit().await?;
-    Ok(loaded)
-}
-
-async fn load_in(
-    app: &App,
-    conn: &mut MySqlConnection,
-    studio: Uuid,
-) -> Result<Arc<Loaded>, Problem> {
-    let state = Arc::new(ulvek_store::studio_state(conn, studio).await?);
-    let key = (studio, state.clone());
-    if let Some(known) = app.desks.loaded.get(&key) {
-        return Ok(known);
-    }
-    let stored = ulvek_store::load_studio(conn, studio).await?;
-    let photographs = ulvek_store::photographs_of_studio(conn, studio).await?;
-    let around = Arc::new(stored.studio.clone());
-    let loaded = Arc::new(Loaded { state, stored, studio: around, photographs });
-    app.desks.loaded.insert(key, loaded.clone());
-    Ok(loaded)
 }

@@ -14,6 +14,7 @@ pub mod instruments;
 mod openapi;
 pub mod photograph;
 pub mod problem;
+mod reading;
 mod routes;
 mod searches;
 pub mod serve;

@@ -3,7 +3,7 @@
 use super::log::CLOCKS_APART_S;
 use crate::picture::Picture;
 use crate::quantity::{Checked, Fault};
-use crate::seal::against;
+use crate::seal::{against, closed_gate};
 use crate::studio::Studio;
 use crate::studio::check::MOST_PICTURES;
 use chrono::{DateTime, Duration, NaiveDate, Utc};
@@ -35,11 +35,6 @@ fn check_laid(picture: &Picture, now: DateTime<Utc>) -> Checked {
     })
 }
 
-/// Why a gate is closed, and what it takes to go on.
-pub(super) fn closed(against: &[String]) -> String {
-    format!("the gate is closed ({}); to seal it anyway, say why", against.join("; "))
-}
-
 /// Holds that no sealing coat of picture `p` was newly laid through a closed gate.
 fn check_gates(
     before: &Picture,
@@ -55,7 +50,7 @@ fn check_gates(
         }
         let against = against(studio, (p, i), photographs, at)?;
         if !against.is_empty() {
-            let why = format!("{}, where the coat is logged", closed(&against));
+            let why = format!("{}, where the coat is logged", closed_gate(&against));
             return Err(Fault::new(format!("steps[{i}].laid_at"), why));
         }
     }

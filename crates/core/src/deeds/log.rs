@@ -1,11 +1,10 @@
 //! Logging what was done: the plan moves from what really happened.
 
 use super::Deed;
-use super::edit::closed;
 use crate::cup::{film_um, weighed};
 use crate::picture::{Picture, SealAnyway, check_chain};
 use crate::quantity::{Fault, WetFilm, check_line, check_moment};
-use crate::seal::against;
+use crate::seal::{against, closed_gate};
 use crate::studio::Studio;
 use chrono::{DateTime, Duration, Utc};
 
@@ -74,7 +73,7 @@ pub fn log(
                 reason: reason.clone(),
                 against,
             }),
-            None => return Err(Fault::new("anyway", closed(&against))),
+            None => return Err(Fault::new("anyway", closed_gate(&against))),
         }
     }
     after.check_picture(p)?;

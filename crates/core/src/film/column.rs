@@ -135,22 +135,8 @@ impl Column {
     ) -> Ends {
         let n = q.len();
         let dt = step.dt;
-        // The ground node is eliminated first: w_ground = (known + dt J)/a, J = (psi_0 - w/C)/R.
-        let (ground_drive, ground_rest) = match bottom {
-            Bottom::Ground { capacity, tau } if capacity > 0.0 => {
-                let through = tau / capacity + self.resistance[0];
-                let share = 1.0 + dt / (step.a * capacity * through);
-                (1.0 / (through * share), ground_known / (step.a * capacity * through * share))
-            }
-            _ => (0.0, 0.0),
-        };
-        let (top_drive, top_rest) = match top {
-            Top::Transfer { drive, rest } => {
-                let with_film = 1.0 + drive * self.resistance[n - 1];
-                (drive / with_film, rest / with_film)
-            }
-            Top::Flux(flux) => (0.0, -flux),
-        };
+        let ((ground_drive, ground_rest), (top_drive, top_rest)) =
+            self.ends(step, (bottom, ground_known), (top, n - 1));
         // Forward elimination; `off` is the conductance to the cell below.
         let mut off = 0.0;
         for i in 0..n {
@@ -187,7 +173,44 @@ impl Column {
             self.right[i] = right / diagonal;
             off = conductance_above;
         }
-        // Back substitution; the iterate is needed for psi at the ends before it is replaced.
+        let (psi_bottom, psi_top) = self.substitute(q);
+        Ends {
+            top: top_drive * psi_top - top_rest,
+            bottom: ground_drive * psi_bottom - ground_rest,
+        }
+    }
+
+    /// What flows through the ends, as `drive * psi - rest` of the end cell: through the ground,
+    /// and out of the top of cell `last`.
+    fn ends(
+        &self,
+        step: TimeStep,
+        (bottom, ground_known): (Bottom, f64),
+        (top, last): (Top, usize),
+    ) -> ((f64, f64), (f64, f64)) {
+        // The ground node is eliminated first: w_ground = (known + dt J)/a, J = (psi_0 - w/C)/R.
+        let ground = match bottom {
+            Bottom::Ground { capacity, tau } if capacity > 0.0 => {
+                let through = tau / capacity + self.resistance[0];
+                let share = 1.0 + step.dt / (step.a * capacity * through);
+                (1.0 / (through * share), ground_known / (step.a * capacity * through * share))
+            }
+            _ => (0.0, 0.0),
+        };
+        let top = match top {
+            Top::Transfer { drive, rest } => {
+                let with_film = 1.0 + drive * self.resistance[last];
+                (drive / with_film, rest / with_film)
+            }
+            Top::Flux(flux) => (0.0, -flux),
+        };
+        (ground, top)
+    }
+
+    /// Back substitution into `q`; returns psi of the end cells, the lowest first.
+    fn substitute(&self, q: &mut [f64]) -> (f64, f64) {
+        let n = q.len();
+        // The iterate is needed for psi at the ends before it is replaced.
         let mut psi_top = self.psi[n - 1] - self.slope[n - 1] * q[n - 1];
         let mut psi_bottom = self.psi[0] - self.slope[0] * q[0];
         let mut above = self.right[n - 1];
@@ -198,9 +221,6 @@ impl Column {
         }
         psi_top += self.slope[n - 1] * q[n - 1];
         psi_bottom += self.slope[0] * q[0];
-        Ends {
-            top: top_drive * psi_top - top_rest,
-            bottom: ground_drive * psi_bottom - ground_rest,
-        }
+        (psi_bottom, psi_top)
     }
 }

@@ -1,7 +1,7 @@
 //! The painter's free time while a plan is being made. Times are seconds of the Unix epoch.
 
 use super::Blocked;
-use super::problem::{Bench, Task};
+use super::task::{Bench, Task};
 use crate::studio::{StudioHours, daylight};
 use crate::time::{MINUTE_S, whole_instant};
 

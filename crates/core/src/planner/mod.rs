@@ -21,6 +21,7 @@ mod problem;
 mod remind;
 mod score;
 mod search;
+mod task;
 mod ways;
 
 pub use agenda::{AgendaEntry, Alarm, agenda, shortages};

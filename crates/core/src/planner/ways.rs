@@ -6,7 +6,8 @@ use super::{Plan, Planner, holds};
 use crate::air::RoomChange;
 use crate::mix::{Material, MaterialKind};
 use crate::picture::{Picture, Step, StepKind};
-use crate::studio::{Studio, Waiting};
+use crate::quantity::Weight;
+use crate::studio::{OrderEntry, Studio, Waiting};
 use crate::time::{minutes_between, seconds};
 use chrono::{DateTime, Duration, NaiveTime, TimeZone, Utc};
 use std::sync::atomic::{AtomicUsize, Ordering};
@@ -206,62 +207,7 @@ fn changes(
     present: &Plan,
     from: DateTime<Utc>,
 ) -> Vec<Change> {
-    let mut found = Vec::new();
-    let mut steps = |kind, what: String, change: &dyn Fn(&mut Picture) -> bool| {
-        let mut changed = studio.clone();
-        if change(&mut changed.pictures[p]) {
-            found.push(Change { kind, what, changed, room: None });
-        }
-    };
-    let is = |id: &str, wanted: &MaterialKind| {
-        studio.material(id).is_some_and(|m: &Material| m.kind == *wanted)
-    };
-    let retarder = |picture: &mut Picture, keep: f64| {
-        let mut any = false;
-        for step in picture.steps.iter_mut().filter(|s| s.laid_at.is_none() && s.tub.is_none()) {
-            for part in step.mix.iter_mut().filter(|x| is(&x.material, &MaterialKind::Retarder)) {
-                part.parts *= keep;
-                any = true;
-            }
-            step.mix.retain(|x| x.parts > 0.0);
-        }
-        any
-    };
-    steps(DateWayKind::NoRetarder, "No retarder in the coats to come".into(), &|s| {
-        retarder(s, 0.0)
-    });
-    steps(DateWayKind::LessRetarder, "Half the retarder in the coats to come".into(), &|s| {
-        retarder(s, 0.5)
-    });
-    steps(DateWayKind::OrdinaryPaint, "Ordinary paint for the slow-drying".into(), &|s| {
-        ordinary_for_slow(studio, &mut s.steps)
-    });
-    steps(DateWayKind::ThinnerCoats, "Coats a quarter thinner".into(), &|picture| {
-        let mut any = false;
-        let to_come = |s: &&mut Step| s.laid_at.is_none() && !s.kind.seals();
-        for step in picture.steps.iter_mut().filter(to_come) {
-            if let Some(um) = &mut step.wet_film_um {
-                *um = (*um * THINNER).max(1.0);
-                any = true;
-            }
-        }
-        any
-    });
-    steps(DateWayKind::OneGlazeFewer, "One glaze fewer".into(), &|picture| {
-        let glaze = |s: &Step| s.laid_at.is_none() && s.kind == StepKind::Glaze;
-        let last = picture.steps.iter().rposition(glaze);
-        last.is_some_and(|i| picture.take_out(i).is_some())
-    });
-    steps(DateWayKind::OneVarnishCoat, "One varnish coat only".into(), &|picture| {
-        let varnish = |s: &&Step| s.kind == StepKind::Varnish;
-        let mut any = false;
-        while picture.steps.iter().filter(varnish).count() > 1 {
-            let spare = |s: &Step| s.laid_at.is_none() && varnish(&s);
-            let Some(spare) = picture.steps.iter().rposition(spare) else { break };
-            any = picture.take_out(spare).is_some();
-        }
-        any
-    });
+    let mut found = changes_of_steps(studio, p);
     for (kind, what, room) in rooms(studio, from) {
         let mut changed = studio.clone();
         changed.air = studio.air.changed_from(seconds(from), &room);
@@ -270,31 +216,110 @@ fn changes(
     if let Some((what, changed)) = extra_session(studio, picture, p, present, from) {
         found.push(Change { kind: DateWayKind::ExtraSession, what, changed, room: None });
     }
-    let shorter = match studio.schools.waiting {
-        Waiting::Patient => Some((Waiting::Standard, "the standard instead of the patient")),
-        Waiting::Standard => Some((Waiting::Brisk, "the brisk instead of the standard")),
-        Waiting::Brisk => None,
-    };
-    if let Some((waiting, words)) = shorter {
+    found.extend(shorter_wait(studio));
+    found.extend(first(studio, p));
+    found
+}
+
+/// Changes of the coats of picture `p` that are still to come.
+fn changes_of_steps(studio: &Studio, p: usize) -> Vec<Change> {
+    type Way<'a> = (DateWayKind, &'a str, &'a dyn Fn(&mut Picture) -> bool);
+    let ways: [Way<'_>; 6] = [
+        (DateWayKind::NoRetarder, "No retarder in the coats to come", &|picture| {
+            keep_retarder(studio, picture, 0.0)
+        }),
+        (DateWayKind::LessRetarder, "Half the retarder in the coats to come", &|picture| {
+            keep_retarder(studio, picture, 0.5)
+        }),
+        (DateWayKind::OrdinaryPaint, "Ordinary paint for the slow-drying", &|picture| {
+            ordinary_for_slow(studio, &mut picture.steps)
+        }),
+        (DateWayKind::ThinnerCoats, "Coats a quarter thinner", &thinner_coats),
+        (DateWayKind::OneGlazeFewer, "One glaze fewer", &|picture| {
+            let glaze = |s: &Step| s.laid_at.is_none() && s.kind == StepKind::Glaze;
+            let last = picture.steps.iter().rposition(glaze);
+            last.is_some_and(|i| picture.take_out(i).is_some())
+        }),
+        (DateWayKind::OneVarnishCoat, "One varnish coat only", &one_varnish_coat),
+    ];
+    let mut found = Vec::new();
+    for (kind, what, change) in ways {
         let mut changed = studio.clone();
-        changed.schools.waiting = waiting;
-        let what = format!("Wait before varnish as {words} school");
-        found.push(Change { kind: DateWayKind::ShorterWait, what, changed, room: None });
-    }
-    if studio.pictures.len() > 1 {
-        let mut changed = studio.clone();
-        changed.order = picture
-            .steps
-            .iter()
-            .filter(|s| s.laid_at.is_none())
-            .map(|s| crate::studio::OrderEntry { picture: picture.id.clone(), step: s.id.clone() })
-            .chain(studio.order.iter().filter(|t| t.picture != picture.id).cloned())
-            .collect();
-        changed.pictures[p].weight = (picture.weight * 4.0).min(1000.0);
-        let what = "This picture before the others".into();
-        found.push(Change { kind: DateWayKind::First, what, changed, room: None });
+        if change(&mut changed.pictures[p]) {
+            found.push(Change { kind, what: what.into(), changed, room: None });
+        }
     }
     found
+}
+
+/// Keeps a share of the retarder in the coats to come; whether there was any.
+fn keep_retarder(studio: &Studio, picture: &mut Picture, keep: f64) -> bool {
+    let is_retarder =
+        |id: &str| studio.material(id).is_some_and(|m| m.kind == MaterialKind::Retarder);
+    let mut any = false;
+    for step in picture.steps.iter_mut().filter(|s| s.laid_at.is_none() && s.tub.is_none()) {
+        for part in step.mix.iter_mut().filter(|x| is_retarder(&x.material)) {
+            part.parts *= keep;
+            any = true;
+        }
+        step.mix.retain(|x| x.parts > 0.0);
+    }
+    any
+}
+
+/// Thins the painted coats to come; whether there are any.
+fn thinner_coats(picture: &mut Picture) -> bool {
+    let mut any = false;
+    let to_come = |s: &&mut Step| s.laid_at.is_none() && !s.kind.seals();
+    for step in picture.steps.iter_mut().filter(to_come) {
+        if let Some(um) = &mut step.wet_film_um {
+            *um = (*um * THINNER).max(1.0);
+            any = true;
+        }
+    }
+    any
+}
+
+/// Takes varnish coats to come out until one is left; whether any was.
+fn one_varnish_coat(picture: &mut Picture) -> bool {
+    let varnish = |s: &&Step| s.kind == StepKind::Varnish;
+    let mut any = false;
+    while picture.steps.iter().filter(varnish).count() > 1 {
+        let spare = |s: &Step| s.laid_at.is_none() && varnish(&s);
+        let Some(spare) = picture.steps.iter().rposition(spare) else { break };
+        any = picture.take_out(spare).is_some();
+    }
+    any
+}
+
+/// The next shorter school of waiting before varnish.
+fn shorter_wait(studio: &Studio) -> Option<Change> {
+    let (waiting, words) = match studio.schools.waiting {
+        Waiting::Patient => (Waiting::Standard, "the standard instead of the patient"),
+        Waiting::Standard => (Waiting::Brisk, "the brisk instead of the standard"),
+        Waiting::Brisk => return None,
+    };
+    let mut changed = studio.clone();
+    changed.schools.waiting = waiting;
+    let what = format!("Wait before varnish as {words} school");
+    Some(Change { kind: DateWayKind::ShorterWait, what, changed, room: None })
+}
+
+/// Picture `p` before the others, when there are any.
+fn first(studio: &Studio, p: usize) -> Option<Change> {
+    if studio.pictures.len() < 2 {
+        return None;
+    }
+    let picture = &studio.pictures[p];
+    let mut changed = studio.clone();
+    let to_do = picture.steps.iter().filter(|s| s.laid_at.is_none());
+    changed.order = to_do
+        .map(|s| OrderEntry { picture: picture.id.clone(), step: s.id.clone() })
+        .chain(studio.order.iter().filter(|t| t.picture != picture.id).cloned())
+        .collect();
+    changed.pictures[p].weight = (picture.weight * 4.0).min(Weight::RANGE.max);
+    let what = "This picture before the others".into();
+    Some(Change { kind: DateWayKind::First, what, changed, room: None })
 }
 
 /// Replaces slow-drying paint by ordinary paint of the same pigments, where the shelf has it.

@@ -30,3 +30,8 @@ pub fn against(
     }
     Ok(found.against().map(|c| c.id.asks().to_owned()).collect())
 }
+
+/// Why a gate is closed, and what it takes to go on.
+pub fn closed_gate(against: &[String]) -> String {
+    format!("the gate is closed ({}); to seal it anyway, say why", against.join("; "))
+}

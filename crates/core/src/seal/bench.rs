@@ -50,6 +50,22 @@ pub fn bench_sheet(
     let solvent = studio.holds(step, &MaterialKind::SolventVarnish);
     let mut poured = step.mix.materials(&studio.materials);
     let matte = poured.any(|m| m.finish == Some(Finish::Matte));
+    let laid = picture.steps[..i].iter().filter(|s| s.kind == StepKind::Varnish).count();
+    let mut application: Vec<SheetLine> = plan.areas.iter().map(|a| line(sentence(a))).collect();
+    application.push(line(format!("Strokes {}.", choice.stroke_of(picture, laid))));
+    application.extend(on_the_picture(choice.strokes == Strokes::Crossed));
+    application.extend(cleaning(solvent));
+    Sheet {
+        preparation: preparation(plan, solvent, matte),
+        application,
+        inspection: SealTrouble::WORDS.iter().map(|(_, t)| *t).collect(),
+        stop_after_min: gate.working_min,
+        touch_dry_min: gate.touch_dry_min,
+    }
+}
+
+/// What is done before the first stroke.
+fn preparation(plan: &VarnishPlan, solvent: bool, matte: bool) -> Vec<SheetLine> {
     let mut preparation = Vec::new();
     if solvent {
         preparation.push(care(
@@ -83,20 +99,30 @@ pub fn bench_sheet(
             plan.brush_cm
         )),
     ]);
-    let mut application: Vec<SheetLine> = plan.areas.iter().map(|a| line(sentence(a))).collect();
-    let laid = picture.steps[..i].iter().filter(|s| s.kind == StepKind::Varnish).count();
-    application.push(line(format!("Strokes {}.", choice.stroke_of(picture, laid))));
+    preparation.retain(|l| !l.what.is_empty());
+    preparation
+}
+
+/// How the coat is laid; crossed passes are often sprayed.
+fn on_the_picture(crossed: bool) -> Vec<SheetLine> {
+    let mut application = Vec::new();
     application.extend([
         line("A thin even coat. Keep a wet edge and go back into it while it is wet."),
         line("Put it on and leave it: going over a setting coat turns it white, worst over darks."),
     ]);
-    if choice.strokes == Strokes::Crossed {
+    if crossed {
         application.push(care(
             "If it is sprayed instead of brushed: extract the air, wear a suitable respirator, no \
              flame or spark, and never spray over loose pigment dust. Read the product's safety data \
              sheet; local rules and licensed advice come first.",
         ));
     }
+    application
+}
+
+/// What is done with brush, rags and water afterwards.
+fn cleaning(solvent: bool) -> Vec<SheetLine> {
+    let mut application = Vec::new();
     if solvent {
         application.push(care(
             "Rags with solvent go into a closed metal bin with water: heaped, they can set \
@@ -110,14 +136,7 @@ pub fn bench_sheet(
              rules.",
         ));
     }
-    preparation.retain(|l| !l.what.is_empty());
-    Sheet {
-        preparation,
-        application,
-        inspection: SealTrouble::WORDS.iter().map(|(_, t)| *t).collect(),
-        stop_after_min: gate.working_min,
-        touch_dry_min: gate.touch_dry_min,
-    }
+    application
 }
 
 impl SheetLine {

@@ -1,7 +1,7 @@
 //! The conditions of a gate, and how those that hang on the picture itself stand.
 
-use super::gate::Look;
 use super::known::KnownFilms;
+use super::look::Look;
 use crate::film::Film;
 use crate::mix::MaterialKind;
 use crate::picture::{CoatFault, LaidCoat, Need, StepKind};

@@ -2,8 +2,9 @@
 
 use super::air::remedies;
 use super::conditions::ConditionId;
-use super::gate::{Gate, Look, gate_among};
+use super::gate::{Gate, gate_among};
 use super::known::KnownFilms;
+use super::look::Look;
 use super::varnish::{choice_of, with_varnish};
 use crate::air::Air;
 use crate::mix::MaterialKind;

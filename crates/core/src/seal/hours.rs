@@ -1,7 +1,7 @@
 //! Air, place and hours: from when a sealing coat can lie undisturbed until it is touch-dry.
 
 use super::conditions::{Condition, ConditionId, Standing};
-use super::gate::Look;
+use super::look::Look;
 use crate::film::{Diverged, Film, FilmState, Grid, HORIZON_S};
 use crate::picture::CoatFault;
 use crate::readiness::first_fault;

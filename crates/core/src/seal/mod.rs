@@ -9,12 +9,13 @@ mod forward;
 mod gate;
 mod hours;
 mod known;
+mod look;
 mod record;
 mod trouble;
 mod varnish;
 
 pub use after::{PACKING, Removal, removal};
-pub use against::against;
+pub use against::{against, closed_gate};
 pub use air::{Action, DayAir, GoodHour, Remedy, good_hours, remedies, varnish_days};
 pub use bench::{Sheet, SheetLine, bench_sheet};
 pub use conditions::{Condition, ConditionId, Standing};

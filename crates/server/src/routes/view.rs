@@ -2,8 +2,9 @@
 //! mark, so that who asks again is told that nothing changed.
 
 use crate::compute::{Key, Lane};
-use crate::desks::{Loaded, load, load_around};
+use crate::desks::Loaded;
 use crate::problem::Problem;
+use crate::reading::{load, load_around};
 use crate::state::App;
 use axum::body::{Body, Bytes};
 use axum::http::{HeaderMap, HeaderValue, StatusCode, header};

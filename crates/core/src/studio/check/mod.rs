@@ -3,6 +3,7 @@
 //!
 //! Places are those of the studio document.
 
+mod mix;
 mod picture;
 mod settings;
 mod shelf;

@@ -1,6 +1,6 @@
 //! Pictures and their steps.
 
-use super::shelf::check_mix;
+use super::mix::check_mix;
 use super::{MOST_ASIDE, MOST_SEALED, MOST_STEPS, day, each, moment, moment_if, number, number_if};
 use crate::cup::CupError;
 use crate::picture::{MOST_COATS, SealRecord, Step, VarnishChoice, check_chain};

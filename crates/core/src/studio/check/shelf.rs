@@ -1,14 +1,15 @@
 //! Materials, tubs and own ways of working.
 
+use super::mix::check_mix;
 use super::picture::check_step;
 use super::{
     MOST_CHECKS, MOST_ENTRIES, MOST_PIGMENTS, MOST_STEPS, each, moment, number, number_if, unique,
 };
 use crate::cup::amounts;
-use crate::mix::{Material, Mix, Stock, find};
+use crate::mix::{Material, Stock};
 use crate::picture::{Picture, check_chain};
 use crate::quantity::{
-    Checked, Fault, KeepsDays, Millilitres, Pace, Parts, at_most, check_line, check_text,
+    Checked, Fault, KeepsDays, Millilitres, Pace, at_most, check_line, check_text,
 };
 use crate::studio::{OwnWay, Studio, Tub};
 
@@ -65,17 +66,6 @@ impl Studio {
         }
         Ok(())
     }
-}
-
-/// Holds that the parts of a mix are on the shelf and may be.
-pub(super) fn check_mix(mix: &Mix, shelf: &[Material]) -> Checked {
-    each("mix", mix, |part| {
-        if find(shelf, &part.material).is_none() {
-            let why = format!("no material \"{}\" is on the shelf", part.material);
-            return Err(Fault::new("material", why));
-        }
-        number("parts", Parts::RANGE, part.parts)
-    })
 }
 
 fn check_material(material: &Material) -> Checked {

@@ -1,11 +1,12 @@
 //! The room's air for the coming days: the hours that are fit for varnish, and where they come from.
 
 use super::wire::{AirAhead, AirEdit, DayOut, HourOut, WantedOut};
-use crate::desks::{Loaded, load};
+use crate::desks::Loaded;
 use crate::extract::{Body, Key};
 use crate::formats::{RoomDoc, read_readings};
 use crate::instruments::outside;
 use crate::problem::Problem;
+use crate::reading::load;
 use crate::routes::shared::{HistoryOut, OnVersion, SpanOut};
 use crate::routes::studio::handlers::reread;
 use crate::routes::studio::wire::StudioOut;

@@ -4,78 +4,8 @@ use crate::formats::{RoomDoc, words};
 use crate::routes::shared::{HistoryOut, SpanOut};
 use chrono::{DateTime, NaiveDate, Utc};
 use serde::{Deserialize, Serialize};
-use ulvek_core::air::{Air, ORDINARY_M_S};
-use ulvek_core::studio::{AirSource, Studio};
-use ulvek_store::AirState;
+use ulvek_core::studio::AirSource;
 use utoipa::ToSchema;
-
-const fn ordinary_air() -> f64 {
-    ORDINARY_M_S
-}
-
-/// The room as it is usually kept.
-#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
-#[serde(deny_unknown_fields)]
-pub struct UsualAirDoc {
-    /// Temperature [C].
-    pub temperature_c: f64,
-    /// Relative humidity, fraction of 1.
-    pub relative_humidity: f64,
-    /// Air speed over the pictures [m/s]; 0.15 when not said.
-    #[serde(default = "ordinary_air")]
-    pub air_speed_m_s: f64,
-}
-
-impl UsualAirDoc {
-    fn of(air: &Air) -> Self {
-        Self {
-            temperature_c: air.celsius,
-            relative_humidity: air.humidity,
-            air_speed_m_s: air.speed_m_s,
-        }
-    }
-
-    /// The air; whether it may be is the check's to say.
-    pub const fn read(&self) -> Air {
-        Air {
-            celsius: self.temperature_c,
-            humidity: self.relative_humidity,
-            speed_m_s: self.air_speed_m_s,
-        }
-    }
-}
-
-/// The room as it is usually kept, as it is stored.
-#[derive(Serialize, ToSchema)]
-pub struct UsualAirOut {
-    /// Version of the air.
-    pub version: i64,
-    /// What can be undone and redone of it.
-    pub history: HistoryOut,
-    /// How the room is usually kept.
-    pub usual: UsualAirDoc,
-}
-
-impl UsualAirOut {
-    /// The room of `studio` as it is usually kept.
-    pub fn of(studio: &Studio, air: AirState) -> Self {
-        Self {
-            version: air.version,
-            history: HistoryOut::from(air.history),
-            usual: UsualAirDoc::of(studio.air.usual()),
-        }
-    }
-}
-
-/// Another way to keep the room.
-#[derive(Deserialize, ToSchema)]
-#[serde(deny_unknown_fields)]
-pub struct UsualAirEdit {
-    /// The version of the air.
-    pub version: i64,
-    /// How the room is usually kept from now on known.
-    pub usual: UsualAirDoc,
-}
 
 /// The room for ten days.
 #[derive(Serialize, ToSchema)]

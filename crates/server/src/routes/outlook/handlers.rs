@@ -5,10 +5,10 @@ use super::wire::{
     ShortageOut, Strata, Week, WeekAsked, WeekDay, WeekWork,
 };
 use crate::compute::Lane;
-use crate::desks::load;
 use crate::extract::{Asked, Key};
 use crate::formats::calendar;
 use crate::problem::Problem;
+use crate::reading::load;
 use crate::routes::shared::SpanOut;
 use crate::routes::view::{Of, Scene, key_of, view};
 use crate::state::App;

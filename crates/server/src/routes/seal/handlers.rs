@@ -4,10 +4,10 @@ use super::wire::{
     ConditionOut, ForwardOut, GateBrief, GateOut, GatesOut, MendedOut, PurposeOut, SealedOut,
     SheetAsked, SheetOut, TroubleFoundIn, TroubleOut, VarnishAsked, VarnishEdit, VarnishOut,
 };
-use crate::desks::load_around;
 use crate::extract::{Asked, Body, Key};
 use crate::formats::{ChoiceDoc, PictureDoc, RecordDoc};
 use crate::problem::Problem;
+use crate::reading::load_around;
 use crate::routes::photograph::wire::PhotographOut;
 use crate::routes::picture::handlers::{Bench, done};
 use crate::routes::picture::wire::PictureOut;

@@ -7,10 +7,10 @@ use super::wire::{
     WorkOut,
 };
 use crate::compute::{Answer, Lane, Progress, aside};
-use crate::desks::load;
 use crate::extract::{Body, Key};
 use crate::formats::{OrderEntryDoc, PictureDoc, StudioDoc, label};
 use crate::problem::Problem;
+use crate::reading::load;
 use crate::routes::outlook::handlers::{hours_shown, sessions};
 use crate::routes::shared::SpanOut;
 use crate::routes::view::{Of, Scene, answer, asked, json, key_of, view, written};

@@ -2,10 +2,10 @@
 
 use super::wire::{ObjectiveOut, SearchAsk, SearchOut};
 use crate::compute::aside;
-use crate::desks::load;
 use crate::extract::{Body, Key};
 use crate::formats::OrderEntryDoc;
 use crate::problem::Problem;
+use crate::reading::load;
 use crate::searches::Reporter;
 use crate::state::App;
 use axum::Json;

@@ -1,13 +1,12 @@
 //! Studios: made, imported and exported, their settings, taken away and brought back.
 
-use super::wire::{ListAsked, NewStudio, StudioEdit, StudioListed, StudioOut};
+use super::wire::{ListAsked, NewStudio, StudioEdit, StudioListed, StudioOut, UsualAirOut};
 use crate::compute::aside;
 use crate::demo::{DemoError, demo_studio};
 use crate::demo_photographs::keep_photographs;
 use crate::extract::{Asked, Body, Key, RawJson};
 use crate::formats::{Document, MaterialDoc, StudioDoc, label, read_document, read_json};
 use crate::problem::Problem;
-use crate::routes::air::wire::UsualAirOut;
 use crate::routes::shared::{AtVersion, HistoryOut, OnVersion};
 use crate::state::{App, commit};
 use axum::Json;
