@@ -26,6 +26,16 @@ describe('a table of numbers', () => {
     expect(result.current.changed({ share: 0.35 })).toBe(false);
   });
 
+  it('leaves a number as it is stored that nobody touched, also where fewer digits are shown', () => {
+    const { result } = renderHook(() => useNumbers(TABLE, { share: 1 / 3 }), {
+      wrapper: InCatalogue,
+    });
+    expect(result.current.texts.share).toBe('33.33');
+    expect(result.current.value('share')).toBe(1 / 3);
+    act(() => result.current.set('share', '33.4'));
+    expect(result.current.value('share')).toBeCloseTo(0.334, 12);
+  });
+
   it('refuses what is outside of the range of the catalogue, its bounds not', () => {
     expect(fault('share', '101')).toBe('Share must be from 0 to 100 %, not 101 %.');
     expect([fault('share', '0'), fault('share', '100')]).toEqual([undefined, undefined]);

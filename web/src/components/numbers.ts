@@ -63,8 +63,13 @@ export function useNumbers<K extends string>(table: NumberTable<K>, stored: NoIn
     if (fault) wrong[key] = fault;
   }
   /** The number as it is stored; undefined when it is left open. */
-  const open = (key: K) =>
-    texts[key].trim() === '' ? undefined : typed(texts[key]) / range(key).spoken;
+  const open = (key: K) => {
+    if (texts[key].trim() === '') return undefined;
+    // Untouched, it stays as it is stored, also where fewer digits are shown.
+    const kept = stored[key];
+    if (kept != null && texts[key] === said(stored)[key]) return kept;
+    return typed(texts[key]) / range(key).spoken;
+  };
   const unit = (key: K) => range(key).unit;
   return {
     texts,
