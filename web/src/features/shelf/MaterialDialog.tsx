@@ -24,7 +24,7 @@ interface Props {
 
 const grid = {
   display: 'grid',
-  gridTemplateColumns: { xs: '1fr 1fr', sm: '1fr 1fr 1fr' },
+  gridTemplateColumns: { xs: '1fr', sm: '1fr 1fr 1fr' },
   gap: 2,
 } as const;
 

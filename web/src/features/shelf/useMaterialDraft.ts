@@ -30,9 +30,9 @@ const NUMBERS = {
   },
   slow_volatility: {
     field: 'slow_volatility',
-    label: 'Slow volatile, volatility',
+    label: 'Volatility',
     open: true,
-    help: 'Beside propylene glycol. 0.4 leaves at 0.4 of its speed.',
+    help: 'Of its slow volatile, beside propylene glycol: 0.4 leaves at 0.4 of its speed.',
   },
   stock: {
     field: 'ml',

@@ -141,15 +141,17 @@ function OneStudio({ studio, reread }: Props) {
         <Button disabled={!edit.changed} onClick={edit.reset}>
           Leave as they were
         </Button>
-        <Button
-          disabled={studio.history.undo === null || undo.isPending}
-          onClick={() => goTo('undo')}
-        >
-          {studio.history.undo === null ? 'Nothing to undo' : `Undo: ${studio.history.undo}`}
-          <Box component="span" sx={{ opacity: 0.7, ml: 1 }}>
-            U
-          </Box>
-        </Button>
+        {(studio.history.undo !== null || studio.air.history.undo === null) && (
+          <Button
+            disabled={studio.history.undo === null || undo.isPending}
+            onClick={() => goTo('undo')}
+          >
+            {studio.history.undo === null ? 'Nothing to undo' : `Undo: ${studio.history.undo}`}
+            <Box component="span" sx={{ opacity: 0.7, ml: 1 }}>
+              U
+            </Box>
+          </Button>
+        )}
         {studio.history.redo !== null && (
           <Button disabled={undo.isPending} onClick={() => goTo('redo')}>
             Redo: {studio.history.redo}
