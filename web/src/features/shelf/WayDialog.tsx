@@ -117,7 +117,9 @@ export function WayDialog({ way, materials, word, edits, onClose }: Props) {
               sx={{ py: 1, borderTop: 1, borderColor: 'divider' }}
             >
               <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap', alignItems: 'flex-start' }}>
-                <Typography sx={{ fontWeight: 700, flex: 1, minWidth: 150, pt: 1.75 }}>{title}</Typography>
+                <Typography sx={{ fontWeight: 700, flex: 1, minWidth: 150, pt: 1.75 }}>
+                  {title}
+                </Typography>
                 {s.mix.length > 0 && field('film')}
                 {field('minutes')}
                 {field('gap')}
