@@ -1113,6 +1113,8 @@ export interface components {
             lines: components["schemas"]["WordOut"][];
             /** @description Kinds of material. */
             material_kinds: components["schemas"]["WordOut"][];
+            /** @description What a bench can measure [ml]. */
+            measures: components["schemas"]["UsualOut"][];
             /**
              * Format: int32
              * @description Most varnish coats that can be asked for.
@@ -1136,6 +1138,11 @@ export interface components {
             tightnesses: components["schemas"]["WordOut"][];
             /** @description What a look into a tub can find. */
             tub_troubles: components["schemas"]["WordOut"][];
+            /**
+             * Format: double
+             * @description Share of a cup that usually stays in cup and brush.
+             */
+            usual_loss: number;
             /** @description Schools of waiting. */
             waitings: components["schemas"]["WordOut"][];
             /** @description Ways of working. */
@@ -1720,7 +1727,7 @@ export interface components {
              * @description The moment they were computed for.
              */
             now: string;
-            /** @description One for each picture. */
+            /** @description One for each picture: what can go on now first, what is done last. */
             pictures: components["schemas"]["GateBrief"][];
             /** @description IANA name of the studio's time zone. */
             time_zone: string;

@@ -7,6 +7,10 @@ use thiserror::Error;
 /// Volume of a drop from a bench pipette [ml]. [practice] 20 drops to the millilitre
 pub const DROP_ML: f64 = 0.05;
 
+/// What a bench can measure [ml], and what painters call it. [practice]
+pub const MEASURES: [(f64, &str); 3] =
+    [(DROP_ML, "a drop"), (0.5, "half a millilitre"), (1.0, "a millilitre")];
+
 /// Share of a cup that usually stays in cup and brush [-]. [practice]
 pub const USUAL_LOSS: f64 = 0.15;
 

@@ -52,6 +52,19 @@ pub struct Gate {
 }
 
 impl Gate {
+    /// Its turn among other gates: what can go on now comes first, then what can sooner, then what
+    /// cannot be said, and last what is done.
+    pub fn turn(&self) -> i64 {
+        let next = self.earliest.map(|(from, _)| from).or(self.wrap_from);
+        match self.stage {
+            Stage::Open | Stage::ReadyToWrap => i64::MIN,
+            Stage::Wrapped => i64::MAX,
+            Stage::Unplanned | Stage::Closed | Stage::Curing => {
+                next.map_or(i64::MAX - 1, |at| at.timestamp())
+            }
+        }
+    }
+
     /// The conditions that keep it closed.
     pub fn against(&self) -> impl Iterator<Item = &Condition> {
         self.conditions.iter().filter(|c| c.closes())
@@ -173,5 +186,35 @@ impl Look<'_> {
             touch_dry_min: laying.map(|l| l.touch_dry as f64 / MINUTE_S),
             wrap_from: None,
         })
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn what_can_go_on_now_comes_first_and_what_is_done_last() {
+        let at = |hours: i64| DateTime::UNIX_EPOCH + Duration::hours(hours);
+        let gate = |stage, earliest: Option<i64>, wrap_from: Option<i64>| Gate {
+            stage,
+            step: None,
+            between: false,
+            conditions: vec![],
+            earliest: earliest.map(|h| (at(h), at(h + 1))),
+            working_min: None,
+            touch_dry_min: None,
+            wrap_from: wrap_from.map(at),
+        };
+        let in_turn = [
+            gate(Stage::Open, Some(90), None),
+            gate(Stage::Closed, Some(24), None),
+            gate(Stage::Curing, None, Some(96)),
+            gate(Stage::Closed, Some(168), None),
+            gate(Stage::Unplanned, None, None),
+            gate(Stage::Wrapped, None, Some(1)),
+        ];
+        let turns: Vec<i64> = in_turn.iter().map(Gate::turn).collect();
+        assert!(turns.is_sorted_by(|a, b| a < b), "{turns:?}");
     }
 }

@@ -2,7 +2,6 @@ import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
-import type { Schemas } from '../../api/client';
 import { gatesQuery } from '../../api/queries';
 import { useCatalogue } from '../../components/catalogue';
 import { useCurrentStudio } from '../../components/currentStudio';
@@ -12,14 +11,6 @@ import { useNow } from '../../components/useNow';
 import { gateVerdict } from '../../format/gate';
 import { dueDay } from '../../format/time';
 import { AirBox } from './AirBox';
-
-/** Its place in the list: the moment it can go on [ms]. */
-function rank(brief: Schemas['GateBrief']): number {
-  if (brief.stage === 'open' || brief.stage === 'ready_to_wrap') return 0;
-  if (brief.stage === 'wrapped') return Infinity;
-  const next = brief.earliest?.from ?? brief.wrap_from;
-  return next ? Date.parse(next) : Number.MAX_SAFE_INTEGER;
-}
 
 /** Which picture may be sealed, which not, and the hours in which the room is fit for it. */
 export function Gates() {
@@ -32,8 +23,7 @@ export function Gates() {
   }
   if (!gates.data) return <Loading what="Looking at the gate" />;
   const { time_zone: zone } = gates.data;
-  // What can be done now first, then what comes next, what is done last.
-  const pictures = [...gates.data.pictures].sort((a, b) => rank(a) - rank(b));
+  const { pictures } = gates.data;
   return (
     <Box>
       <Typography variant="h1">Gate</Typography>

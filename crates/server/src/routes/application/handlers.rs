@@ -11,6 +11,7 @@ use axum::Json;
 use axum::extract::State;
 use serde::Serialize;
 use ulvek_core::air::SPEEDS;
+use ulvek_core::cup::{MEASURES, USUAL_LOSS};
 use ulvek_core::film::HORIZON_S;
 use ulvek_core::mix::{
     Finish, Line, MaterialKind, Opacity, SUM_TOLERANCE, Thinning, ordinary_paint,
@@ -94,6 +95,8 @@ pub fn known() -> Result<Catalogue, Problem> {
             sum_tolerance: SUM_TOLERANCE,
         },
         most_varnish_coats: MOST_COATS,
+        measures: usual(&MEASURES),
+        usual_loss: USUAL_LOSS,
         horizon_days,
     })
 }

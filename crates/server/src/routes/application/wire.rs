@@ -140,6 +140,10 @@ pub struct Catalogue {
     pub new_material: NewMaterialOut,
     /// Most varnish coats that can be asked for.
     pub most_varnish_coats: u8,
+    /// What a bench can measure [ml].
+    pub measures: Vec<UsualOut>,
+    /// Share of a cup that usually stays in cup and brush.
+    pub usual_loss: f64,
     /// How far a film is followed [days].
     pub horizon_days: f64,
 }

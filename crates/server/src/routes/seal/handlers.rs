@@ -35,16 +35,18 @@ pub async fn gates(
     view(&app, Of::Studio(id), &headers, "gates".into(), |scene| {
         let (stored, now) = (&scene.loaded.stored, scene.now);
         let studio = &stored.studio;
-        let pictures = scene.app.desks.at_gate(&scene.loaded, |desk, known| {
+        let mut pictures = scene.app.desks.at_gate(&scene.loaded, |desk, known| {
             let made = desk.plan(now);
             let one = |p: usize| {
                 let key = stored.pictures[p].id;
                 let taken = scene.loaded.taken(key);
                 let gate = gate_with(studio, p, (&made, &taken), now, known)?;
-                Ok(GateBrief::of(&studio.pictures[p], key, &gate))
+                Ok((gate.turn(), GateBrief::of(&studio.pictures[p], key, &gate)))
             };
             (0..studio.pictures.len()).map(one).collect::<Result<Vec<_>, CoatFault>>()
         })?;
+        pictures.sort_by_key(|(turn, _)| *turn);
+        let pictures = pictures.into_iter().map(|(_, brief)| brief).collect();
         Ok(GatesOut { now, time_zone: studio.hours.zone().name().to_owned(), pictures })
     })
     .await

@@ -227,7 +227,7 @@ pub struct GatesOut {
     pub now: DateTime<Utc>,
     /// IANA name of the studio's time zone.
     pub time_zone: String,
-    /// One for each picture.
+    /// One for each picture: what can go on now first, what is done last.
     pub pictures: Vec<GateBrief>,
 }
 

@@ -22,7 +22,7 @@ import { CupLimits } from './CupLimits';
 import { CupParts } from './CupParts';
 import { ScaleBox } from './ScaleBox';
 import { SeriesBox } from './SeriesBox';
-import { MEASURES, useCup } from './useCup';
+import { useCup } from './useCup';
 
 interface Props {
   id: string;
@@ -43,7 +43,7 @@ export function CupBench(props: Props) {
   const { id, title, step, materials, tubs, shelf, zone, now, edits } = props;
   const edit = useCup(id, step);
   const { draft, change, cup, wrong, numbers } = edit;
-  const { horizon_days: horizon } = useCatalogue();
+  const { horizon_days: horizon, measures } = useCatalogue();
   const navigate = useNavigate();
   const back = () => void navigate(`/pictures/${id}`);
   const name = start(step.name ?? step.kind.replace('_', ' '));
@@ -188,9 +188,9 @@ export function CupBench(props: Props) {
               onChange={(e) => change({ measure: Number(e.target.value) })}
               sx={{ width: { xs: '100%', sm: 190 } }}
             >
-              {MEASURES.map((m) => (
-                <MenuItem key={m.ml} value={m.ml}>
-                  {m.word}
+              {measures.map((m) => (
+                <MenuItem key={m.value} value={m.value}>
+                  {m.said}
                 </MenuItem>
               ))}
             </TextField>

@@ -5,6 +5,7 @@ import { ApiError, type Schemas } from '../../../api/client';
 import { cupQuery } from '../../../api/queries';
 import { typed } from '../../../format/number';
 import { plain } from '../../../format/words';
+import { useCatalogue } from '../../../components/catalogue';
 import { useNumbers } from '../../../components/numbers';
 import type { Step } from '../../../components/stepEdits';
 import { settledMix, withTurn, type Part, type Recipe, type Unit } from './turns';
@@ -23,16 +24,6 @@ const NUMBERS = {
   have: { field: 'ml', label: 'There is, of it', open: true },
 } as const;
 
-/** What the bench can measure [ml]. */
-export const MEASURES = [
-  { ml: 0.05, word: 'a drop' },
-  { ml: 0.5, word: 'half a millilitre' },
-  { ml: 1, word: 'a millilitre' },
-] as const;
-
-/** Share of a cup that usually stays in cup and brush [-]. [practice] */
-const USUAL_LOSS = 0.15;
-
 const DIGITS: Record<Unit, number> = { parts: 3, percent: 1, ml: 2, grams: 2, drops: 0 };
 
 export function useCup(id: string, step: Step) {
@@ -43,10 +34,11 @@ export function useCup(id: string, step: Step) {
     measure: 0.5,
     have: '',
   }));
+  const catalogue = useCatalogue();
   const numbers = useNumbers(NUMBERS, {
-    film: step.wet_film_um ?? 40,
+    film: step.wet_film_um,
     share: step.share_of_area ?? 1,
-    loss: step.loss ?? USUAL_LOSS,
+    loss: step.loss ?? catalogue.usual_loss,
   });
   const [beside, setBeside] = useState<Schemas['CupOut']>();
   const wrong: Partial<Record<'mix' | keyof typeof NUMBERS, string>> = { ...numbers.wrong };
