@@ -36,6 +36,7 @@ export type Edits = ReturnType<typeof useVersionedEdit<Versioned, unknown>>;
 
 export function useVersionedEdit<Stored extends Versioned, Doc>(options: Options<Stored, Doc>) {
   const { stored, docOf, save, undo, reread, refresh, reset } = options;
+  const [asking, setAsking] = useState(false);
   const [refused, setRefused] = useState<{
     label: string;
     change: Change<Doc>;
@@ -43,12 +44,16 @@ export function useVersionedEdit<Stored extends Versioned, Doc>(options: Options
   }>();
 
   const send = (on: Stored, label: string, change: Change<Doc>, done?: () => void) => {
-    const onError = (error: Error) => setRefused({ label, change, error });
+    const onError = (error: Error) => {
+      setAsking(false);
+      setRefused({ label, change, error });
+    };
     const keep = (doc: Doc) =>
       save(
         { version: on.version, label, doc },
         {
           onSuccess: () => {
+            setAsking(false);
             setRefused(undefined);
             done?.();
           },
@@ -57,8 +62,12 @@ export function useVersionedEdit<Stored extends Versioned, Doc>(options: Options
       );
     // What an edit makes may be the server's to say.
     const made = change(docOf(on));
-    if (made instanceof Promise) made.then(keep, onError);
-    else keep(made);
+    if (!(made instanceof Promise)) {
+      keep(made);
+      return;
+    }
+    setAsking(true);
+    void made.then(keep, onError);
   };
 
   const conflict =
@@ -67,7 +76,9 @@ export function useVersionedEdit<Stored extends Versioned, Doc>(options: Options
       : undefined;
 
   return {
-    pending: options.pending,
+    /** Whether an edit is under way, also while it is still being made: a second tap must not make
+     * another one on the same version. */
+    pending: options.pending || asking,
     edit: (label: string, change: Change<Doc>, done?: () => void) => {
       if (stored) send(stored, label, change, done);
     },

@@ -65,6 +65,22 @@ async function opened() {
 }
 
 describe('an edit of a picture', () => {
+  it('is under way from the first tap on, also while the server is asked what it makes', async () => {
+    const { stored, result } = await opened();
+    let answered = (): void => undefined;
+    act(() =>
+      result.current.edit(
+        'take out',
+        (doc) => new Promise((made) => (answered = () => made({ ...doc, steps: [] }))),
+      ),
+    );
+    expect(result.current.pending).toBe(true);
+    act(() => answered());
+    await waitFor(() => expect(stored.version).toBe(2));
+    await waitFor(() => expect(result.current.pending).toBe(false));
+    expect(stored.steps).toEqual([]);
+  });
+
   it('is sent with the version it was made on, and seen when it is stored', async () => {
     const { stored, result } = await opened();
     act(() => result.current.edit('add', putStep({ ...glaze, id: '' })));

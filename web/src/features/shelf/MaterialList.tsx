@@ -29,6 +29,7 @@ function numbers(m: Material): string {
     m.opacity?.replace('_', '-') ?? '',
     m.finish ?? '',
     m.pace == null ? '' : `pace ${plain(m.pace, 2)}`,
+    m.slow_volatility == null ? '' : `volatility ${plain(m.slow_volatility, 2)}`,
     m.most_retarder == null ? '' : `retarder at most ${percent(m.most_retarder)} %`,
     m.most_water == null ? '' : `water at most ${percent(m.most_water)} %`,
     // A long source opens with its mark; the whole of it stands in the entry.
