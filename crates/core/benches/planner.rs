@@ -6,7 +6,7 @@ use std::time::Instant;
 use ulvek_core::air::{Air, AirSeries};
 use ulvek_core::mix::{Mix, Part, starter_shelf};
 use ulvek_core::picture::{Picture, Step, StepKind};
-use ulvek_core::planner::{Planner, Request, odds};
+use ulvek_core::planner::{Aim, Planner, Request, odds};
 use ulvek_core::studio::{OpenHours, Studio, StudioHours};
 
 fn from() -> DateTime<Utc> {
@@ -101,7 +101,7 @@ fn main() {
     let planner = Planner::new(Request { studio: &one, from: from() });
     let (futures, _) = timed(|| {
         let request = Request { studio: &one, from: from() };
-        odds(request, &planner.order(), 1, (400, 2), |_| {})
+        odds(request, &planner.order(), 1, (400, 2), Aim::Finish, |_| {})
     });
     println!(
         "400 futures of a 12-coat picture on two threads: {futures:.2} s, ratio to 1 s 1:{:.1}",

@@ -160,7 +160,9 @@ proptest! {
                 s
             }).collect()
         }).collect();
-        let studio = self::studio(&days, pictures);
+        let mut studio = self::studio(&days, pictures);
+        // Varnish lies anywhere in these rows.
+        studio.pictures.iter_mut().for_each(|p| p.paint_over_seal = true);
         let from = utc(MONDAY);
         let made = plan(Request { studio: &studio, from });
         let sessions = studio.hours.sessions(from, from + Duration::days(800));

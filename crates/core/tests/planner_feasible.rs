@@ -82,6 +82,8 @@ fn studio(sketch: &Sketch) -> Studio {
         .enumerate()
         .map(|(p, steps)| Picture {
             due: Some((start() + Duration::days(6 + p as i64 * 3)).date_naive()),
+            // Varnish lies anywhere in these rows.
+            paint_over_seal: true,
             weight: 1.0 + p as f64,
             ..Picture::new(
                 format!("p{p}"),
@@ -162,7 +164,6 @@ fn film_fault(
     first: DateTime<Utc>,
 ) -> Option<String> {
     let picture = &studio.pictures[p];
-    let state = picture.needs(i).state()?;
     let mut coats: Vec<(DateTime<Utc>, usize)> = made
         .steps
         .iter()
@@ -171,6 +172,8 @@ fn film_fault(
         .filter(|(end, step)| *end <= first && *step != i)
         .collect();
     coats.sort();
+    let laid = |(_, s): &&(DateTime<Utc>, usize)| picture.steps[*s].kind.leaves_film();
+    let state = picture.needs_on(i, coats.iter().rfind(laid).map(|(_, s)| *s)).state()?;
     let mut film = Film::new(0.0, picture.shorter_side_m(), Grid::PLANNING, 0.0);
     let mut any = false;
     for (end, step) in coats {

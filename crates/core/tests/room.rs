@@ -54,9 +54,10 @@ fn readings_stand_until_the_next_one_in_whatever_order_they_came() {
     let air = |c| Air::try_new(c, 0.5, 0.15).unwrap();
     let series = AirSeries::new(air(20.0), vec![(200.0, air(22.0)), (100.0, air(21.0))]);
     let at: Vec<f64> = [0.0, 99.9, 100.0, 199.0, 200.0, 1e9].map(|t| series.at(t).celsius).into();
-    assert_eq!(at, [20.0, 20.0, 21.0, 21.0, 22.0, 22.0]);
+    assert_eq!(at, [20.0, 20.0, 21.0, 21.0, 22.0, 20.0], "and then the usual room");
     assert_eq!(series.next_change(0.0), Some(100.0));
     assert_eq!(series.next_change(100.0), Some(200.0));
-    assert_eq!(series.next_change(200.0), None);
+    assert_eq!(series.next_change(200.0), Some(3800.0), "an hour at least");
+    assert_eq!(series.next_change(3800.0), None);
     assert_eq!(series.usual().celsius, 20.0);
 }

@@ -4,7 +4,7 @@ use crate::seal_body::SealBody;
 use chrono::{DateTime, NaiveDate, Utc};
 use serde::{Deserialize, Serialize};
 use ulvek_core::mix::{Mix, Part, Thinning};
-use ulvek_core::picture::{Need, Picture, SetAside, Step, StepKind, ThinningChoice};
+use ulvek_core::picture::{Need, Picture, ReadyBy, SetAside, Step, StepKind, ThinningChoice};
 
 #[derive(Clone, Serialize, Deserialize)]
 pub(crate) struct PictureBody {
@@ -13,6 +13,10 @@ pub(crate) struct PictureBody {
     height_cm: f64,
     weight: f64,
     due: Option<NaiveDate>,
+    #[serde(default)]
+    ready_by: ReadyBy,
+    #[serde(default)]
+    paint_over_seal: bool,
     absorbs_um: f64,
     steps: Vec<StepBody>,
     #[serde(default)]
@@ -75,6 +79,8 @@ impl PictureBody {
             height_cm: picture.height_cm,
             weight: picture.weight,
             due: picture.due,
+            ready_by: picture.ready_by,
+            paint_over_seal: picture.paint_over_seal,
             absorbs_um: picture.absorbs_um,
             steps: picture.steps.iter().map(StepBody::of).collect(),
             thinning: picture.thinning.as_ref().map(|t| (t.school, t.reason.clone())),
@@ -101,6 +107,8 @@ impl PictureBody {
             height_cm: self.height_cm,
             weight: self.weight,
             due: self.due,
+            ready_by: self.ready_by,
+            paint_over_seal: self.paint_over_seal,
             absorbs_um: self.absorbs_um,
             steps: self.steps.into_iter().map(StepBody::into_step).collect(),
             thinning: self.thinning.map(|(school, reason)| ThinningChoice { school, reason }),

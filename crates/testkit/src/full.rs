@@ -11,7 +11,7 @@ use ulvek_core::mix::{
     Composition, Finish, Line, Material, MaterialKind, Mix, Opacity, Part, Stock, Swatch, Thinning,
 };
 use ulvek_core::picture::{
-    Carrier, Need, Picture, Purpose, SealAnyway, SealRecord, SealTrouble, SetAside, Step, StepKind,
+    Carrier, Need, Picture, Purpose, ReadyBy, SealAnyway, SealRecord, SealTrouble, SetAside, Step, StepKind,
     Strokes, ThinningChoice, TroubleFound, VarnishChoice,
 };
 use ulvek_core::quantity::{
@@ -241,6 +241,8 @@ impl Draw {
             height_cm: self.number(Side::RANGE),
             weight: self.number(Weight::RANGE),
             due: self.maybe(Self::day),
+            ready_by: self.one_of(&[ReadyBy::Wrapped, ReadyBy::Sealed]),
+            paint_over_seal: self.0.random(),
             absorbs_um: self.number(Absorbency::RANGE),
             steps,
             thinning: self.maybe(|draw| ThinningChoice {

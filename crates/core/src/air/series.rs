@@ -5,8 +5,13 @@ use crate::quantity::FIRST_DAY;
 use crate::time::{HOUR_S, seconds};
 use chrono::NaiveTime;
 
-/// Air as a step function of time: each reading stands until the next one, the base air before
-/// the first. Times are seconds on the axis of the caller.
+/// Longest that a last reading stands, however far the one before it lies back [s]. [practice] a
+/// room is another one after a day
+const STANDS_S: f64 = 24.0 * HOUR_S;
+
+/// Air as a step function of time: each reading stands until the next one, the last one for as long
+/// as the one before it (an hour at least, a day at most); before the first and after the last the
+/// room is as it is usually kept. Times are seconds on the axis of the caller.
 #[derive(Debug, Clone, PartialEq)]
 pub struct AirSeries {
     base: Air,
@@ -55,8 +60,14 @@ impl AirSeries {
             [] => from,
         };
         readings.push((last, self.base));
-        let kept = self.readings.iter().filter(|(t, _)| *t < begins).copied();
-        Self { base: self.base, readings: kept.chain(readings).collect() }
+        Self { base: self.base, readings: self.known_before(begins).chain(readings).collect() }
+    }
+
+    /// The readings before `at` [s]; where the last of them ends before that, the usual room is said
+    /// after it, so that more readings do not make it stand longer than it did.
+    fn known_before(&self, at: f64) -> impl Iterator<Item = (f64, Air)> + '_ {
+        let ended = self.end().filter(|end| *end < at).map(|end| (end, self.base));
+        self.readings.iter().filter(move |(t, _)| *t < at).copied().chain(ended)
     }
 
     /// This series with `readings` in place of its own within their span, and nowhere else. The last
@@ -76,7 +87,7 @@ impl AirSeries {
         if next.is_none() {
             readings.push((end, *self.at(end)));
         }
-        let before = self.readings.iter().filter(|(t, _)| *t < first).copied();
+        let before = self.known_before(first);
         let after = self.readings.iter().filter(|(t, _)| *t > last).copied();
         let mut all: Vec<(f64, Air)> = before.chain(after).chain(readings).collect();
         all.sort_by(|a, b| a.0.total_cmp(&b.0));
@@ -99,15 +110,16 @@ impl AirSeries {
     /// The same with any change of the air.
     #[must_use]
     pub fn mapped_from(&self, at: f64, change: impl Fn(&Air) -> Air) -> Self {
-        let past = self.readings.iter().filter(|(t, _)| *t < at).copied();
+        let past = self.known_before(at);
         // Before the first reading the room was as it was usually kept: that is past too.
         let long_ago = seconds(FIRST_DAY.and_time(NaiveTime::MIN).and_utc());
         let unknown = self.readings.first().is_none_or(|(t, _)| *t > long_ago);
         let begin = (unknown && at > long_ago).then_some((long_ago, self.base));
         let ahead = self.readings.iter().filter(|(t, _)| *t > at);
         let ahead = ahead.map(|(t, air)| (*t, change(air)));
-        let readings =
-            begin.into_iter().chain(past).chain([(at, change(self.at(at)))]).chain(ahead);
+        let end = self.end().filter(|end| *end > at).map(|end| (end, change(&self.base)));
+        let now = [(at, change(self.at(at)))];
+        let readings = begin.into_iter().chain(past).chain(now).chain(ahead).chain(end);
         Self { base: change(&self.base), readings: readings.collect() }
     }
 
@@ -115,14 +127,25 @@ impl AirSeries {
     pub fn at(&self, t: f64) -> &Air {
         match self.readings.partition_point(|(at, _)| *at <= t) {
             0 => &self.base,
+            n if n == self.readings.len() && self.end().is_some_and(|end| end <= t) => &self.base,
             n => &self.readings[n - 1].1,
         }
     }
 
-    /// The first time after `t` [s] at which another reading begins.
+    /// The first time after `t` [s] at which another reading begins, or the last one ends.
     pub fn next_change(&self, t: f64) -> Option<f64> {
         let n = self.readings.partition_point(|(at, _)| *at <= t);
-        self.readings.get(n).map(|(at, _)| *at)
+        let next = self.readings.get(n).map(|(at, _)| *at);
+        next.or_else(|| self.end().filter(|end| *end > t))
+    }
+
+    /// Until when the last reading stands [s]; what comes after is not known.
+    pub fn end(&self) -> Option<f64> {
+        match self.readings[..] {
+            [.., (before, _), (last, _)] => Some(last + (last - before).clamp(HOUR_S, STANDS_S)),
+            [(only, _)] => Some(only + HOUR_S),
+            [] => None,
+        }
     }
 }
 
@@ -132,6 +155,18 @@ mod tests {
 
     fn air(celsius: f64) -> Air {
         Air::try_new(celsius, 0.5, 0.15).unwrap()
+    }
+
+    #[test]
+    fn after_the_last_reading_the_room_is_as_it_is_usually_kept() {
+        // Four cold hours in January do not make a cold year.
+        let hours = |n: i32| (0..n).map(|h| (f64::from(h) * 3600.0, air(5.0))).collect();
+        let series = AirSeries::new(air(21.0), hours(4));
+        assert_eq!(series.at(3.99 * 3600.0).celsius, 5.0);
+        assert_eq!(series.at(4.0 * 3600.0).celsius, 21.0);
+        assert_eq!(series.next_change(3.5 * 3600.0), Some(4.0 * 3600.0));
+        assert_eq!(series.next_change(4.0 * 3600.0), None);
+        assert_eq!(AirSeries::new(air(21.0), hours(1)).at(3600.0).celsius, 21.0);
     }
 
     #[test]
@@ -146,7 +181,7 @@ mod tests {
             for t in [9.5e8, 1e9, 1.5e9, 2e9 - 1.0] {
                 assert_eq!(changed.at(t), series.at(t), "{t}");
             }
-            for t in [2e9, 2.5e9, 3e9, 4e9] {
+            for t in [2e9, 2.5e9, 3e9, 3e9 + 80_000.0, 3e9 + 90_000.0, 4e9] {
                 assert_eq!(changed.at(t).celsius, series.at(t).celsius + 3.0, "{t}");
             }
             assert_eq!(changed.usual().celsius, 23.0);

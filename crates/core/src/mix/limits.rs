@@ -13,6 +13,10 @@ pub const MOST_WATER: f64 = 0.30;
 /// [memory] about the critical pigment volume of acrylic dispersions
 pub const LEAST_BINDER: f64 = 0.45;
 
+/// Least binder in the wet mix on a sealed surface [-, by volume]: ordinary paint (0.28 to 0.30) thinned
+/// with more than its own volume of water falls below it. [memory]
+pub const LEAST_IN_CUP: f64 = 0.13;
+
 /// What a mix is laid on, as far as water is concerned.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub enum Surface {
@@ -31,6 +35,8 @@ words! {
         Water = "water",
         /// Binder in the dry film.
         Binder = "binder",
+        /// Binder in the wet mix: what water and flow aid leave of it.
+        InCup = "in_cup",
     }
 }
 
@@ -77,10 +83,11 @@ impl Limit {
         match self.kind {
             LimitKind::Retarder => "above that the film can stay soft [memory]",
             LimitKind::Water if self.limit == 0.0 => {
-                "in your school a coat is thinned with medium only [practice]"
+                "in your school a glaze is thinned with medium only [practice]"
             }
             LimitKind::Water => "above that the film can lift or crack [memory]",
             LimitKind::Binder => "below that the dry film is underbound [memory]",
+            LimitKind::InCup => "below that the binder is stretched too far to hold a film [memory]",
         }
     }
 }
@@ -108,20 +115,54 @@ impl Mix {
         self.materials(shelf).filter_map(of).fold(usual, f64::min)
     }
 
-    /// Its limits on a surface, in the picture's school. A part of an unknown material counts as
-    /// volume alone.
-    pub fn limits(&self, shelf: &[Material], surface: Surface, school: Thinning) -> Vec<Limit> {
+    /// Most added water it may have on `surface` [-, by volume], in the school of the picture: none in a
+    /// glaze where one thins with medium only, as much as one likes in a stain.
+    pub fn most_added_water(
+        &self,
+        shelf: &[Material],
+        (surface, school): (Surface, Thinning),
+        glaze: bool,
+    ) -> f64 {
+        match (surface, school) {
+            (Surface::Absorbent, _) => 1.0,
+            (Surface::Sealed, Thinning::MediumOnly) if glaze => 0.0,
+            (Surface::Sealed, _) => self.most_water(shelf),
+        }
+    }
+
+    /// Added water [-, by volume]: water itself, and what flow aid has of it. Water that belongs to a
+    /// paint or medium is not added.
+    pub fn added_water(&self, shelf: &[Material]) -> f64 {
+        let whole = self.whole();
+        let water = |part: &super::parts::Part| {
+            // Flow aid and the like: what leaves nothing of its own on the picture.
+            let thins = |m: &&Material| {
+                m.composition.solids() == 0.0 && m.kind != MaterialKind::Retarder
+            };
+            let of_it = find(shelf, &part.material).filter(thins);
+            let of_it = of_it.map_or(0.0, |m| m.composition.water());
+            part.parts * of_it
+        };
+        if whole > 0.0 { self.iter().map(water).sum::<f64>() / whole } else { 0.0 }
+    }
+
+    /// Its limits on a surface, in the picture's school, for a glaze or another coat. A part of an
+    /// unknown material counts as volume alone.
+    pub fn limits(
+        &self,
+        shelf: &[Material],
+        (surface, school): (Surface, Thinning),
+        glaze: bool,
+    ) -> Vec<Limit> {
         let at_most = |kind, share: f64, limit: f64| Limit {
             kind,
             share: Some(share),
             limit,
             kept: share <= limit + HAIR,
         };
-        let water = match (school, surface) {
-            (Thinning::MediumOnly, Surface::Sealed) => 0.0,
-            (Thinning::WaterAllowed, Surface::Sealed) => self.most_water(shelf),
-            (_, Surface::Absorbent) => 1.0,
-        };
+        let water = self.most_added_water(shelf, (surface, school), glaze);
+        let in_cup = self.binder_in_cup(shelf);
+        let least = if surface == Surface::Sealed { LEAST_IN_CUP } else { 0.0 };
         let share_of = |kind| self.share_of_kind(shelf, &kind);
         let binder = self.binder(shelf);
         vec![
@@ -130,14 +171,33 @@ impl Mix {
                 share_of(MaterialKind::Retarder),
                 self.most_retarder(shelf),
             ),
-            at_most(LimitKind::Water, share_of(MaterialKind::Water), water),
+            at_most(LimitKind::Water, self.added_water(shelf), water),
             Limit {
                 kind: LimitKind::Binder,
                 share: binder,
                 limit: LEAST_BINDER,
                 kept: binder.is_none_or(|share| share >= LEAST_BINDER - HAIR),
             },
+            Limit {
+                kind: LimitKind::InCup,
+                share: in_cup,
+                limit: least,
+                kept: in_cup.is_none_or(|share| share >= least - HAIR),
+            },
         ]
+    }
+
+    /// Binder as a share of the wet mix, by volume; `None` when a material does not say how much it has.
+    pub fn binder_in_cup(&self, shelf: &[Material]) -> Option<f64> {
+        let mut binder = 0.0;
+        for part in self.iter().filter(|p| p.parts > 0.0) {
+            let material = find(shelf, &part.material)?;
+            if material.composition.solids() > 0.0 {
+                binder += part.parts * material.binder?;
+            }
+        }
+        let whole = self.whole();
+        (whole > 0.0).then(|| binder / whole)
     }
 
     /// Binder as a share of the dry film, by volume; `None` when a material does not say how much
@@ -163,12 +223,12 @@ mod tests {
 
     /// Share and kept of one limit for a mix.
     fn of(kind: LimitKind, mix: &[(&str, f64)], surface: Surface, school: Thinning) -> (f64, bool) {
-        let all = Mix::of(mix).limits(&starter_shelf().unwrap(), surface, school);
+        let all = Mix::of(mix).limits(&starter_shelf().unwrap(), (surface, school), true);
         let found = all.iter().find(|l| l.kind == kind).unwrap();
         (found.share.unwrap(), found.kept)
     }
 
-    use LimitKind::{Binder, Retarder, Water};
+    use LimitKind::{Binder, InCup, Retarder, Water};
     use Surface::{Absorbent, Sealed};
     use Thinning::{MediumOnly, WaterAllowed};
 
@@ -189,6 +249,23 @@ mod tests {
         assert!(of(Water, &cup(30.0), Sealed, WaterAllowed).1);
         assert!(!of(Water, &cup(31.0), Sealed, WaterAllowed).1);
         assert!(of(Water, &cup(80.0), Absorbent, MediumOnly).1);
+        // Only a glaze is never thinned with water in the one school: the rule and the cup agree.
+        let pass = Mix::of(&cup(20.0));
+        let shelf = starter_shelf().unwrap();
+        assert_eq!(pass.most_added_water(&shelf, (Sealed, MediumOnly), false), MOST_WATER);
+    }
+
+    #[test]
+    fn flow_aid_is_water_by_its_own_share_and_a_wash_has_too_little_binder() {
+        let shelf = starter_shelf().unwrap();
+        let flow = Mix::of(&[("fluid-pv19", 60.0), ("flow-aid", 40.0)]);
+        assert!((flow.added_water(&shelf) - 0.38).abs() < 1e-12, "95 % of 40 %");
+        assert!(!of(Water, &[("fluid-pv19", 60.0), ("flow-aid", 40.0)], Sealed, WaterAllowed).1);
+        // work.md: a wash with much water is sound only as a stain on absorbent ground. [practice]
+        let wash = [("heavy-pb29", 2.0), ("water", 3.0)];
+        assert!(!of(InCup, &wash, Sealed, WaterAllowed).1);
+        assert!(of(InCup, &wash, Absorbent, WaterAllowed).1);
+        assert!(of(InCup, &[("heavy-pb29", 7.0), ("water", 3.0)], Sealed, WaterAllowed).1);
     }
 
     #[test]
@@ -207,7 +284,7 @@ mod tests {
     fn what_a_material_does_not_say_is_not_guessed() {
         let mut shelf = starter_shelf().unwrap();
         shelf.iter_mut().for_each(|m| m.binder = None);
-        let all = Mix::one("heavy-pb29").limits(&shelf, Sealed, MediumOnly);
+        let all = Mix::one("heavy-pb29").limits(&shelf, (Sealed, MediumOnly), false);
         let binder = all.iter().find(|l| l.kind == Binder).unwrap();
         assert_eq!((binder.share, binder.kept), (None, true));
     }

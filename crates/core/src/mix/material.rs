@@ -1,6 +1,7 @@
 //! What stands on the shelf.
 
 use super::composition::Composition;
+use super::pigment::{poison_in, poisonous};
 use crate::quantity::{Density, Range, Share};
 use crate::words::words;
 use chrono::{DateTime, Utc};
@@ -231,14 +232,6 @@ pub struct Material {
 /// Slow volatile from which a paint counts as slow-drying [-, by volume]. [memory]
 const SLOW_FROM: f64 = 0.20;
 
-/// Colour Index names of pigments with cadmium, cobalt, nickel, manganese or lead; Colour Index
-/// International, as usually listed. [memory]
-const TOXIC: [&str; 24] = [
-    "PR108", "PO20", "PY35", "PY37", "PB28", "PB33", "PB35", "PB36", "PB74", "PG14", "PG19",
-    "PG26", "PG50", "PV14", "PV16", "PV49", "PY40", "PY53", "PY150", "PBr8", "PBk14", "PBk26",
-    "PW1", "PR105",
-];
-
 /// One number of a material that may be left open: its name in the formats, where it may lie, and
 /// how it is read.
 pub type OpenNumber = (&'static str, &'static Range, fn(&Material) -> Option<f64>);
@@ -312,13 +305,16 @@ impl Material {
             && (self.line == Some(Line::Student) || self.opacity == Some(Opacity::Transparent))
     }
 
-    /// A pigment in it whose dust or spray is poisonous: one it lists, or one its name says.
-    pub fn toxic_pigment(&self) -> Option<&'static str> {
-        let in_name = || self.name.split(|c: char| !c.is_alphanumeric());
-        TOXIC.into_iter().find(|ci| {
-            // PB15:3 is a kind of PB15; the list names what comes before the colon.
-            self.pigments.iter().any(|p| p.split(':').next() == Some(ci))
-                || in_name().any(|word| word == *ci)
-        })
+    /// What in it makes its dust or spray poisonous, in words: a pigment it lists or its name says, or
+    /// what the painter wrote about its hazards.
+    pub fn toxic_pigment(&self) -> Option<String> {
+        let in_name = self.name.split(|c: char| !c.is_alphanumeric() && c != ':');
+        let named = self.pigments.iter().map(String::as_str).chain(in_name);
+        let pigment = named.filter_map(|ci| Some(format!("{ci} ({})", poisonous(ci)?))).next();
+        let noted = || {
+            let element = poison_in(self.hazards.as_deref()?)?;
+            Some(format!("{element}, as noted of {}", self.name))
+        };
+        pigment.or_else(noted)
     }
 }

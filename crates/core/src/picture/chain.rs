@@ -64,7 +64,7 @@ pub fn check_chain(picture: &Picture) -> Result<(), PictureError> {
     }
     for (step, s) in steps.iter().enumerate() {
         let Some(laid) = s.laid_at else { continue };
-        for below in picture.stands_on(step) {
+        for below in picture.linked(step) {
             let on = steps[below].id.clone();
             match steps[below].laid_at {
                 // A drawing or a photograph that was never logged holds no coat up.
@@ -97,7 +97,7 @@ fn find_circle(picture: &Picture) -> Option<Vec<usize>> {
             continue;
         }
         marks[start] = Mark::Open;
-        let mut path = vec![(start, picture.stands_on(start))];
+        let mut path = vec![(start, picture.linked(start))];
         while let Some((at, left)) = path.last_mut() {
             let at = *at;
             let Some(next) = left.pop() else {
@@ -113,7 +113,7 @@ fn find_circle(picture: &Picture) -> Option<Vec<usize>> {
                 }
                 Mark::New => {
                     marks[next] = Mark::Open;
-                    path.push((next, picture.stands_on(next)));
+                    path.push((next, picture.linked(next)));
                 }
             }
         }

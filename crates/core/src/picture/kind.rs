@@ -112,7 +112,7 @@ kinds! [
     Ground, "ground", Paintable, Some(120.0), 20.0, false, "primer on canvas or panel";
     Tone, "tone", Paintable, Some(45.0), 20.0, false, "one thin even coat of a mid earth colour, so that values can be judged";
     Drawing, "drawing", Paintable, None, 60.0, true, "freehand, transfer sheet or projector";
-    SealDrawing, "seal drawing", Nothing, Some(35.0), 15.0, false, "a thin clear coat, so that the drawing does not smear or lift";
+    SealDrawing, "seal drawing", Paintable, Some(35.0), 15.0, false, "a thin clear coat, so that the drawing does not smear or lift";
     Underpainting, "underpainting", Paintable, Some(90.0), 90.0, true, "blocks in values";
     Pass, "pass", Paintable, Some(80.0), 90.0, true, "a further coat of paint";
     Glaze, "glaze", Paintable, Some(40.0), 40.0, false, "a very light transparent coat, mostly medium";
@@ -178,9 +178,50 @@ impl StepKind {
         matches!(self, Self::IsolationCoat | Self::Varnish)
     }
 
-    /// Whether it belongs to the thin transparent coats that want fresh eyes.
+    /// Its turn in the order of work: kinds of one phase come in any order.
+    pub const fn phase(self) -> u8 {
+        use StepKind::{
+            Airbrush, Correction, Detail, Drawing, Embellishment, Glaze, Ground, IsolationCoat,
+            LockingCoat, Pack, Pass, Photograph, Sanding, Scumble, SealDrawing, Signature, Sponge,
+            Tone, Underpainting, Varnish,
+        };
+        match self {
+            Ground => 0,
+            Tone => 1,
+            Drawing => 2,
+            SealDrawing => 3,
+            Underpainting | Pass | Glaze | Scumble | Sponge | Airbrush | LockingCoat | Sanding
+            | Correction => 4,
+            Detail => 5,
+            Signature => 6,
+            Photograph => 7,
+            Embellishment => 8,
+            IsolationCoat => 9,
+            Varnish => 10,
+            Pack => 11,
+        }
+    }
+
+    /// The usual share of the picture's area. [practice] the painter's own replaces it
+    pub const fn usual_share(self) -> f64 {
+        match self {
+            Self::Signature => 0.01,
+            Self::Detail | Self::Embellishment | Self::Correction => 0.1,
+            Self::Scumble | Self::Sponge | Self::Airbrush => 0.5,
+            _ => 1.0,
+        }
+    }
+
+    /// Whether it is a thin transparent coat.
     pub fn is_glaze(self) -> bool {
         self == Self::Glaze
+    }
+
+    /// Whether it is a coat of colour, by which what is blocked in is judged.
+    pub fn is_colour(self) -> bool {
+        use StepKind::{Airbrush, Detail, Embellishment, Glaze, Scumble, Sponge};
+        self.blocks_in()
+            || matches!(self, Glaze | Scumble | Sponge | Airbrush | Detail | Embellishment)
     }
 
     /// Whether colour is judged while it is done, so that a painter may want daylight. [practice]
@@ -192,7 +233,7 @@ impl StepKind {
         )
     }
 
-    /// Whether it blocks in: what a first glaze looks at after a night.
+    /// Whether it blocks in: what the next colour looks at after a night.
     pub fn blocks_in(self) -> bool {
         matches!(self, Self::Underpainting | Self::Pass)
     }

@@ -5,6 +5,7 @@ mod coats;
 mod ground;
 mod kind;
 mod model;
+mod order;
 mod preview;
 mod sealing;
 mod steps;
@@ -15,7 +16,7 @@ pub use chain::{PictureError, check_chain};
 pub use coats::{CoatFault, LaidCoat, NoCoat};
 pub use ground::{GROUNDS, ground_word};
 pub use kind::{Need, StepKind};
-pub use model::{Picture, SetAside, Step, ThinningChoice};
+pub use model::{Picture, ReadyBy, SetAside, Step, ThinningChoice};
 pub use preview::{IfLaid, if_laid};
 pub use sealing::{
     Carrier, MOST_COATS, Purpose, SealAnyway, SealRecord, SealTrouble, Strokes, TroubleFound,

@@ -3,6 +3,7 @@
 use super::kind::{Need, StepKind};
 use super::sealing::SealRecord;
 use crate::mix::{Mix, Surface, Thinning};
+use crate::words::words;
 use chrono::{DateTime, NaiveDate, Utc};
 
 /// One step on a picture.
@@ -42,6 +43,33 @@ pub struct Step {
     pub loss: Option<f64>,
     /// What the full cup weighed, brush and all, before the coat was laid [g].
     pub cup_g: Option<f64>,
+}
+
+words! {
+    /// What is meant by a picture being ready on its day.
+    ReadyBy {
+        /// It may be wrapped: nothing harms the face any more.
+        Wrapped = "wrapped",
+        /// Its last coat is on.
+        Sealed = "sealed",
+    }
+}
+
+impl Default for ReadyBy {
+    /// A picture that is handed over is wrapped.
+    fn default() -> Self {
+        Self::Wrapped
+    }
+}
+
+impl ReadyBy {
+    /// What painters call it.
+    pub const fn said(self) -> &'static str {
+        match self {
+            Self::Wrapped => "Safe to wrap",
+            Self::Sealed => "The last coat is on",
+        }
+    }
 }
 
 /// Another school of thinning than the studio's, for one picture.
@@ -91,6 +119,11 @@ impl Step {
         }
     }
 
+    /// Whether it is a sealing coat that is on.
+    pub fn is_laid_seal(&self) -> bool {
+        self.kind.seals() && self.laid_at.is_some()
+    }
+
     /// What the painter calls the step.
     pub fn title(&self) -> &str {
         self.name.as_deref().unwrap_or(self.kind.word())
@@ -112,8 +145,12 @@ pub struct Picture {
     pub weight: f64,
     /// The day it must be ready.
     pub due: Option<NaiveDate>,
+    /// What must be so on that day.
+    pub ready_by: ReadyBy,
     /// Water the ground can take up [um].
     pub absorbs_um: f64,
+    /// Whether paint over a sealing coat is meant: without it such a step is refused.
+    pub paint_over_seal: bool,
     /// Steps in order.
     pub steps: Vec<Step>,
     /// Another school of thinning than the studio's.
@@ -135,12 +172,19 @@ impl Picture {
             height_cm: size.1,
             weight: 1.0,
             due: None,
+            ready_by: ReadyBy::default(),
             absorbs_um: 0.0,
+            paint_over_seal: false,
             steps,
             thinning: None,
             set_aside: Vec::new(),
             seal: SealRecord::default(),
         }
+    }
+
+    /// Whether wrapping it is one of its steps.
+    pub fn is_packed(&self) -> bool {
+        self.steps.iter().any(|s| s.kind == StepKind::Pack)
     }
 
     /// The shorter side [m], over which the air passes.
@@ -174,31 +218,19 @@ impl Picture {
         if bare && self.absorbs_um > 0.0 { Surface::Absorbent } else { Surface::Sealed }
     }
 
-    /// Indices of the steps that step `i` stands on.
-    pub fn stands_on(&self, i: usize) -> Vec<usize> {
-        match &self.steps[i].after {
-            Some(names) => names
-                .iter()
-                .filter_map(|name| self.steps.iter().position(|s| &s.id == name))
-                .collect(),
-            None => i.checked_sub(1).into_iter().collect(),
-        }
+    /// What step `i` needs of the film below when everything before it in the row is done.
+    pub fn needs(&self, i: usize) -> Need {
+        self.needs_on(i, self.steps[..i].iter().rposition(|s| s.kind.leaves_film()))
     }
 
-    /// What step `i` needs of the film below. A sealing coat over another sealing coat needs it
-    /// paintable: the wait for the paint is over by then.
-    pub fn needs(&self, i: usize) -> Need {
+    /// What step `i` needs of a film whose last coat is that of step `top`: what its kind does, or
+    /// more where the step asks for more, and never less. A sealing coat over another sealing coat
+    /// needs it paintable: the wait for the paint is over by then.
+    pub fn needs_on(&self, i: usize, top: Option<usize>) -> Need {
         let step = &self.steps[i];
-        if let Some(need) = step.needs {
-            return need;
-        }
-        let over_seal = step.kind.seals()
-            && self.steps[..i]
-                .iter()
-                .rev()
-                .find(|s| s.kind.leaves_film())
-                .is_some_and(|s| s.kind.seals());
-        if over_seal { Need::Paintable } else { step.kind.needs() }
+        let over_seal = step.kind.seals() && top.is_some_and(|t| self.steps[t].kind.seals());
+        let least = if over_seal { Need::Paintable } else { step.kind.needs() };
+        step.needs.map_or(least, |asked| asked.max(least))
     }
 }
 
@@ -214,5 +246,14 @@ mod tests {
         let picture = Picture::new("p", (40.0, 50.0), steps);
         let needs: Vec<Need> = (0..4).map(|i| picture.needs(i)).collect();
         assert_eq!(needs, [Need::Paintable, Need::ReadyToSeal, Need::Paintable, Need::Paintable]);
+    }
+
+    #[test]
+    fn a_step_may_ask_for_more_than_its_kind_and_never_gets_away_with_less() {
+        let ask = |kind, needs| Step { needs: Some(needs), ..Step::usual("v", kind) };
+        let of = |step| Picture::new("p", (40.0, 50.0), vec![step]).needs(0);
+        assert_eq!(of(ask(StepKind::Varnish, Need::Nothing)), Need::ReadyToSeal);
+        assert_eq!(of(ask(StepKind::Varnish, Need::ReadyToWrap)), Need::ReadyToWrap);
+        assert_eq!(of(ask(StepKind::Glaze, Need::DryThrough)), Need::DryThrough);
     }
 }

@@ -1,5 +1,6 @@
 //! Putting steps in, taking them out, moving them: what stands on what stays whole.
 
+use super::kind::StepKind;
 use super::model::{Picture, Step};
 use std::collections::HashSet;
 
@@ -22,6 +23,14 @@ impl Picture {
         self.steps.splice(at..at, steps);
     }
 
+    /// Where a step of `kind` that is added belongs: after what comes before it in the order of work, and
+    /// never before what is done.
+    pub fn place_for(&self, kind: StepKind) -> usize {
+        let done = self.steps.iter().rposition(|s| s.laid_at.is_some());
+        let before = self.steps.iter().rposition(|s| s.kind.phase() <= kind.phase());
+        done.max(before).map_or(0, |last| last + 1)
+    }
+
     /// Takes step `i` out; what stood on it stands on what it stood on itself. Nothing happens when
     /// there is no such step.
     pub fn take_out(&mut self, i: usize) -> Option<Step> {
@@ -29,7 +38,7 @@ impl Picture {
             return None;
         }
         let below: Vec<String> =
-            self.stands_on(i).into_iter().map(|b| self.steps[b].id.clone()).collect();
+            self.linked(i).into_iter().map(|b| self.steps[b].id.clone()).collect();
         // A neighbour that says nothing stands on the step before: that one would be another one.
         let next = i + 1;
         let said_nothing = self.steps.get(next).is_some_and(|s| s.after.is_none());
@@ -91,7 +100,6 @@ impl Picture {
 #[cfg(test)]
 mod tests {
     use super::super::chain::check_chain;
-    use super::super::kind::StepKind;
     use super::*;
     use proptest::prelude::*;
 
@@ -118,6 +126,25 @@ mod tests {
     }
 
     #[test]
+    fn an_added_step_lands_where_its_kind_belongs() {
+        use StepKind::{
+            Detail, Drawing, Glaze, IsolationCoat, Pack, Pass, Photograph, Signature, Tone, Varnish,
+        };
+        let row = [Tone, Drawing, Pass, Glaze, Detail, Signature, Photograph, Varnish, Varnish, Pack];
+        let steps = row.iter().enumerate().map(|(n, k)| Step::usual(format!("s{n}"), *k));
+        let mut p = Picture::new("p", (30.0, 40.0), steps.collect());
+        let places = |p: &Picture| {
+            [Tone, Pass, Detail, Signature, IsolationCoat, Varnish, Pack].map(|k| p.place_for(k))
+        };
+        assert_eq!(places(&p), [1, 4, 5, 6, 7, 9, 10]);
+        // Nothing is put in before what is done.
+        for step in &mut p.steps[..7] {
+            step.laid_at = Some("2027-01-02T10:00:00Z".parse().unwrap());
+        }
+        assert_eq!(places(&p), [7, 7, 7, 7, 7, 9, 10]);
+    }
+
+    #[test]
     fn what_stood_on_a_step_stands_on_what_it_stood_on() {
         let mut p = picture(&[None, None, Some(&["s1"]), Some(&["s0", "s1"])]);
         p.take_out(1);
@@ -132,10 +159,10 @@ mod tests {
     /// Every step that `i` stands on, directly or not.
     fn all_below(p: &Picture, i: usize) -> HashSet<String> {
         let mut found = HashSet::new();
-        let mut left = p.stands_on(i);
+        let mut left = p.linked(i);
         while let Some(n) = left.pop() {
             if found.insert(p.steps[n].id.clone()) {
-                left.extend(p.stands_on(n));
+                left.extend(p.linked(n));
             }
         }
         found

@@ -66,7 +66,7 @@ fn sittings(studio: &Studio, planned: &PlannedStep) -> Vec<AgendaEntry> {
             of,
             from: sitting.from,
             to: sitting.to,
-            because: wait.map(|w| w.said(picture.steps[w.of].title())),
+            because: wait.map(|w| w.said(picture)),
             cup: cup_line(studio, picture, step).filter(|_| first),
             beside: if first { beside(studio, planned) } else { Vec::new() },
             alarms: if first { alarms(studio, planned) } else { Vec::new() },
@@ -137,7 +137,7 @@ pub fn shortages(studio: &Studio, plan: &Plan) -> Vec<(Shortage, Option<DateTime
 impl Link {
     /// Why the step does not begin with the end of the one before, as a sentence without its end.
     pub fn because(&self, picture: &Picture) -> Option<String> {
-        self.wait.as_ref().map(|w| w.said(picture.steps[w.of].title()))
+        self.wait.as_ref().map(|w| w.said(picture))
     }
 
     /// What keeps the step when its own wait is over: the painter's hours, or other work.

@@ -1,12 +1,10 @@
 //! From an order of work to times: each turn takes the first place that is free and not too early.
 
-use super::Blocked;
-use super::calendar::{Calendar, Slot, Stretch};
 use super::films::{Films, Played};
 use super::problem::{Known, Problem};
 use super::score::Score;
 use crate::cancel::give_up_if_cancelled;
-use crate::readiness::{Wait, WaitReason};
+use crate::readiness::{Blocked, Calendar, Found, Slot, Stretch, Wait, first_place};
 use crate::time::{full_minute, whole_seconds};
 use std::cmp::Ordering;
 
@@ -50,20 +48,13 @@ pub(super) struct Schedule {
     pub score: Score,
 }
 
-impl PictureProgress {
-    /// Whether every step is done.
-    pub fn is_done(&self) -> bool {
-        !self.done.is_empty() && self.done.iter().all(|done| *done)
-    }
-}
-
 impl Schedule {
     /// Nothing placed yet.
     pub fn new(problem: &Problem<'_>, films: &Films) -> Self {
         let mut schedule = Self {
             calendar: problem.calendar.clone(),
             progress: Vec::new(),
-            held: Vec::new(),
+            held: films.held().collect(),
             placed: Vec::new(),
             blocked: Vec::new(),
             score: Score::default(),
@@ -104,7 +95,8 @@ impl Schedule {
     /// Whether `placed` would still be found where it is.
     pub fn still_free(&self, problem: &Problem<'_>, placed: &Placed) -> bool {
         let Some(task) = problem.task(placed.picture, placed.step) else { return false };
-        if placed.holds.is_some() || task.pinned.is_some() {
+        let airy = problem.air.always(task.air);
+        if placed.holds.is_some() || task.pinned.is_some() || !airy {
             return false;
         }
         let until = placed.wait.as_ref().map_or(problem.from, |w| whole_seconds(w.until));
@@ -126,48 +118,17 @@ impl Schedule {
         if !task.below.iter().all(|b| progress.done[*b]) {
             return Err(Blocked::Below);
         }
-        let (ready, mut wait) = films.ready(problem, film, (p, i))?;
+        if let Some(why) = &task.refused {
+            return Err(why.clone());
+        }
+        let ready = films.ready(problem, film, (p, i))?;
         // One picture has one film: its steps are done in the order they are placed.
-        let mut not_before = full_minute(ready.unwrap_or(progress.end).max(progress.end));
-        let places = problem.studio.flat_places as usize;
-        if task.seals && places == 0 {
-            return Err(Blocked::NoFlatPlace);
-        }
-        let pinned = task.pinned.filter(|pin| *pin >= not_before);
-        loop {
-            let slot = match pinned {
-                Some(pin) => Slot { sittings: vec![(pin, pin + task.hands_on)], set_ups: 1 },
-                None => self.calendar.find(not_before, task)?,
-            };
-            let mut holds = None;
-            if task.seals {
-                let (from, end) = (slot.from(), slot.to());
-                let until = films.touch_dry(problem, film, (p, i), end).unwrap_or(end);
-                let mut taken: Vec<i64> = self
-                    .held
-                    .iter()
-                    .filter(|(a, b)| *a < until && *b > from)
-                    .map(|h| h.1)
-                    .collect();
-                taken.sort_unstable();
-                if taken.len() >= places && pinned.is_none() {
-                    // With the places all held, the one that comes free first decides.
-                    let free = taken[taken.len() - places];
-                    not_before = full_minute(free.max(not_before + 60));
-                    if let Some(w) = &mut wait {
-                        w.reason = WaitReason::FlatPlace;
-                        w.until = crate::time::whole_instant(not_before);
-                    }
-                    continue;
-                }
-                holds = Some((from, until));
-            }
-            if let (Some(pin), Some(w)) = (pinned, &mut wait) {
-                w.reason = WaitReason::Pinned;
-                w.until = crate::time::whole_instant(pin);
-            }
-            return Ok(Placed { picture: p, step: i, slot, wait, holds });
-        }
+        let pinned = problem.pins.after((p, i)).unwrap_or(progress.end);
+        let from = ready.at.unwrap_or(progress.end).max(progress.end).max(pinned);
+        let around = problem.around(&self.calendar, &self.held);
+        let wet = |end, state| films.wet(problem, film, ((p, i), end), state);
+        let Found { slot, wait, holds } = first_place(task, &around, (from, ready), wet)?;
+        Ok(Placed { picture: p, step: i, slot, wait, holds })
     }
 
     /// Takes the place, and goes on to the film after it.

@@ -6,15 +6,19 @@ use super::Plan;
 use super::films::Films;
 use super::outlook::{CoatOutlook, FilmMoment, coats_of, decorate, film_line};
 use super::problem::Problem;
+use super::ready::{ReadyOutcome, ready};
 use super::search::{Planner, carried};
 use super::ways::{DateWay, date_ways};
 use crate::film::{Grid, HORIZON_S};
 use crate::picture::{CoatFault, LaidCoat, Timeline, follow};
 use crate::studio::{OrderEntry, Studio};
-use crate::time::{full_minute, minutes, seconds, whole_seconds};
+use crate::time::{DAY_S, full_minute, minutes, seconds, whole_seconds};
 use chrono::{DateTime, Utc};
 use std::collections::HashMap;
 use std::sync::Arc;
+
+/// How far a last coat is followed whose end nobody asks for [s]: until it sets. [practice] two days
+const SOON_S: f64 = 2.0 * DAY_S;
 
 /// A plan and what belongs to it.
 #[derive(Debug, Clone)]
@@ -24,6 +28,7 @@ struct Planned {
     plan: Arc<Plan>,
     order: Arc<Vec<OrderEntry>>,
     earliest: Option<Arc<Vec<Option<DateTime<Utc>>>>>,
+    ready: Option<Arc<Vec<ReadyOutcome>>>,
 }
 
 /// The films of one picture, as they were followed for a row of coats.
@@ -45,7 +50,8 @@ struct Drawn {
 pub fn same_support(a: &Studio, b: &Studio, p: usize) -> bool {
     let of = |d: &Studio| {
         let picture = &d.pictures[p];
-        (picture.id.clone(), picture.absorbs_um, picture.width_cm, picture.height_cm)
+        let packed = (picture.due.is_some(), picture.is_packed());
+        (picture.id.clone(), picture.absorbs_um, picture.width_cm, picture.height_cm, packed)
     };
     of(a) == of(b)
 }
@@ -93,6 +99,24 @@ impl Desk {
     /// begin meanwhile.
     pub fn plan(&mut self, from: DateTime<Utc>) -> Arc<Plan> {
         self.planned(from).plan.clone()
+    }
+
+    /// When each picture is ready by that plan, as its painter means it.
+    ///
+    /// # Errors
+    /// [`CoatFault`] when a coat cannot be computed.
+    pub fn ready(&mut self, from: DateTime<Utc>) -> Result<Arc<Vec<ReadyOutcome>>, CoatFault> {
+        let studio = self.studio.clone();
+        let plan = self.plan(from);
+        if let Some(known) = self.planned.as_ref().and_then(|p| p.ready.clone()) {
+            return Ok(known);
+        }
+        let all = (0..studio.pictures.len()).map(|p| ready(&studio, &plan, p));
+        let all: Arc<Vec<_>> = Arc::new(all.collect::<Result<_, _>>()?);
+        if let Some(planned) = &mut self.planned {
+            planned.ready = Some(all.clone());
+        }
+        Ok(all)
     }
 
     /// The order of work of that plan.
@@ -152,6 +176,7 @@ impl Desk {
             plan: Arc::new(plan),
             order: Arc::new(order),
             earliest: None,
+            ready: None,
         }
     }
 
@@ -178,12 +203,22 @@ impl Desk {
     /// # Errors
     /// [`CoatFault`] when a coat cannot be computed.
     pub fn outlook(&mut self, p: usize, now: DateTime<Utc>) -> Result<Vec<CoatOutlook>, CoatFault> {
+        let studio = self.studio.clone();
+        let laid = studio.laid_coats(p)?.len();
+        let line = self.line(p, now)?;
+        Ok(decorate(&studio, p, line.until(seconds(now)), laid))
+    }
+
+    /// The coats of picture `p`, laid and planned at `now`, each until the next.
+    ///
+    /// # Errors
+    /// [`CoatFault`] when a coat cannot be computed.
+    pub fn line(&mut self, p: usize, now: DateTime<Utc>) -> Result<Arc<Timeline>, CoatFault> {
         let plan = self.plan(now);
         let studio = self.studio.clone();
         let laid = studio.laid_coats(p)?.len();
         let coats = coats_of(&studio, p, &plan)?;
-        let line = self.follow((p, true), coats, laid)?;
-        Ok(decorate(&studio, p, line.until(seconds(now)), laid))
+        self.follow((p, true), coats, laid)
     }
 
     /// The laid coats of picture `p`, followed to the horizon.
@@ -207,8 +242,9 @@ impl Desk {
         }
         let picture = &self.studio.pictures[p];
         let last = coats.last().map_or(0.0, |c| c.at);
-        // The last coat is followed to its end only where it is laid: nobody asks for the other.
-        let until = if coats.len() == laid { last + HORIZON_S } else { last };
+        // A last coat that is planned is followed to its end only where its day is asked for.
+        let asked = coats.len() == laid || (picture.due.is_some() && !picture.is_packed());
+        let until = last + if asked { HORIZON_S } else { SOON_S };
         let alone = |n: usize| planned && n + 1 == laid;
         let line = follow(picture, &coats, &self.studio.air, Grid::PLANNING, (until, 0), alone)?;
         let line = Arc::new(line);

@@ -2,12 +2,11 @@
 //! sequence of coats serves every plan that lays the same coats at the same times. Beside it stand
 //! the lags that came out, with which an order can be judged roughly and quickly.
 
-use super::Blocked;
 use super::lags::Lags;
 use super::problem::{Known, Problem};
 use crate::film::{FilmState, Grid};
 use crate::picture::CoatFault;
-use crate::readiness::{Bed, Done, NotReady, Wait};
+use crate::readiness::{Bed, Blocked, Done, NotReady, Ready, Stretch};
 use crate::studio::Studio;
 use crate::time::{whole_instant, whole_seconds};
 use std::collections::HashMap;
@@ -25,9 +24,6 @@ pub(super) enum Judged {
     /// The lags that came out last.
     Lags,
 }
-
-/// When a step may start [s of the epoch], and why not before.
-pub(super) type Ready = (Option<i64>, Option<Wait>);
 
 /// A picture while an order of work is tried.
 #[derive(Debug, Clone)]
@@ -54,8 +50,10 @@ pub(super) struct Films {
     lags: HashMap<(u32, u32, u32), Lags>,
     /// The earliest finish of each picture in any plan that was played with its films.
     earliest: HashMap<u32, i64>,
-    /// Seconds from a sealing coat to touch-dry, by picture and step.
-    holds: HashMap<(u32, u32), i64>,
+    /// Seconds from a coat to a state of it, by picture, step and state.
+    wet: HashMap<(u32, u32, FilmState), i64>,
+    /// By picture, from when to when a sealing coat that is on holds a flat place.
+    held: Vec<Option<Stretch>>,
     /// What stands for films.
     pub judged: Judged,
     /// Beds that were computed, forgotten ones too.
@@ -83,7 +81,8 @@ impl Films {
             roots: Vec::new(),
             after: HashMap::new(),
             lags: HashMap::new(),
-            holds: HashMap::new(),
+            wet: HashMap::new(),
+            held: Vec::new(),
             earliest: HashMap::new(),
             judged: Judged::Films,
             made: 0,
@@ -104,10 +103,35 @@ impl Films {
         self.nodes.clear();
         self.after.clear();
         self.roots.clear();
+        self.held.clear();
         for p in 0..studio.pictures.len() {
-            let root = Bed::new(studio, p, self.grid).map(|bed| self.keep(bed)).map_err(cannot);
+            let (root, held) = self.begun(studio, p);
             self.roots.push(root);
+            self.held.push(held);
         }
+    }
+
+    /// Picture `p` as it is, and how long it lies flat with wet varnish.
+    fn begun(&mut self, studio: &Studio, p: usize) -> (Known<BedId>, Option<Stretch>) {
+        let held = |bed: &mut Bed| -> Result<Option<Stretch>, CoatFault> {
+            let sealed = |i: &usize| studio.pictures[p].steps[*i].kind.seals();
+            let Some(top) = bed.done.last_coat().filter(sealed) else { return Ok(None) };
+            let dry = bed.reaches(studio, FilmState::TouchDry)?.map_or(i64::MAX, whole_seconds);
+            Ok(bed.done.end_of(top).map(|laid| (whole_seconds(laid), dry)))
+        };
+        let begun = Bed::new(studio, p, self.grid).and_then(|mut bed| {
+            let held = held(&mut bed)?;
+            Ok((self.keep(bed), held))
+        });
+        match begun {
+            Ok((bed, held)) => (Ok(bed), held),
+            Err(fault) => (Err(cannot(fault)), None),
+        }
+    }
+
+    /// Stretches in which sealing coats that are on hold flat places.
+    pub fn held(&self) -> impl Iterator<Item = Stretch> + '_ {
+        self.held.iter().flatten().copied()
     }
 
     /// Takes over another document: pictures that are the same keep what was computed.
@@ -122,10 +146,9 @@ impl Films {
         }
         for p in 0..new.pictures.len() {
             if old.pictures[p] != new.pictures[p] {
-                self.roots[p] =
-                    Bed::new(new, p, self.grid).map(|bed| self.keep(bed)).map_err(cannot);
+                (self.roots[p], self.held[p]) = self.begun(new, p);
                 self.lags.retain(|(q, ..), _| *q != p as u32);
-                self.holds.retain(|(q, _), _| *q != p as u32);
+                self.wet.retain(|(q, ..), _| *q != p as u32);
                 self.earliest.remove(&(p as u32));
             }
         }
@@ -193,8 +216,7 @@ impl Films {
                 let lag = lags.at(film.done.mean_age())?;
                 Some(film.done.last_laid()? + chrono::Duration::seconds(lag))
             });
-            let (at, wait) = film.done.ready(problem.studio, (i, below), at);
-            return Ok((at.map(whole_seconds), wait));
+            return Ok(ready(&film.done, problem.studio, (i, below), at));
         }
         let node = &mut self.nodes[film.bed as usize];
         if let Some((_, known)) = node.ready.iter().find(|(step, _)| *step == i) {
@@ -205,8 +227,7 @@ impl Films {
                 let lag = whole_seconds(at) - laid.timestamp();
                 self.lags.entry(key).or_default().note(film.done.mean_age(), lag);
             }
-            let (at, wait) = film.done.ready(problem.studio, (i, below), at);
-            (at.map(whole_seconds), wait)
+            ready(&film.done, problem.studio, (i, below), at)
         });
         node.ready.push((i, found.clone()));
         found
@@ -225,25 +246,36 @@ impl Films {
         self.earliest.get(&(p as u32)).copied()
     }
 
-    /// When sealing step `i`, done at `end`, would be touch-dry [s of the epoch].
-    pub fn touch_dry(
+    /// When the coat of step `i`, done at `end`, would reach `state` [s of the epoch].
+    pub fn wet(
         &mut self,
         problem: &Problem<'_>,
         film: &Played,
-        (p, i): (usize, usize),
-        end: i64,
+        ((p, i), end): ((usize, usize), i64),
+        state: FilmState,
     ) -> Option<i64> {
-        let key = (p as u32, i as u32);
+        let key = (p as u32, i as u32, state);
         if self.judged != Judged::Films {
-            return self.holds.get(&key).map(|lag| end + lag);
+            return self.wet.get(&key).map(|lag| end + lag);
         }
         let mut wet = film.clone();
         self.go_on(problem, &mut wet, (p, i), end).ok()?;
         let bed = &mut self.nodes[wet.bed as usize].bed;
-        let at = whole_seconds(bed.reaches(problem.studio, FilmState::TouchDry).ok()??);
-        self.holds.insert(key, at - end);
+        let at = whole_seconds(bed.reaches(problem.studio, state).ok()??);
+        self.wet.insert(key, at - end);
         Some(at)
     }
+}
+
+/// From when step `i`, which stands on `below`, may start, its film ready at `film`.
+fn ready(
+    done: &Done,
+    studio: &Studio,
+    (i, below): (usize, &[usize]),
+    film: Option<chrono::DateTime<chrono::Utc>>,
+) -> Ready {
+    let (at, wait) = done.ready(studio, (i, below), film);
+    Ready { need: done.needs(studio, i), at: at.map(whole_seconds), wait }
 }
 
 fn not_ready(why: NotReady) -> Blocked {

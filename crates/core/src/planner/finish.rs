@@ -27,11 +27,13 @@ pub(super) fn plan_of(problem: &Problem<'_>, schedule: &Schedule) -> Plan {
         .map(|placed| {
             let sitting =
                 |s: &(i64, i64)| Sitting { from: whole_instant(s.0), to: whole_instant(s.1) };
+            let pinned = studio.pictures[placed.picture].steps[placed.step].pinned_at;
             PlannedStep {
                 picture: placed.picture,
                 step: placed.step,
                 sittings: placed.slot.sittings.iter().map(sitting).collect(),
                 wait: placed.wait.clone(),
+                pin: pinned.map(|_| problem.pins.stood((placed.picture, placed.step), placed.slot.from())),
                 blocked: None,
             }
         })
@@ -69,5 +71,5 @@ pub(super) fn plan_of(problem: &Problem<'_>, schedule: &Schedule) -> Plan {
 }
 
 fn blocked(picture: usize, step: usize, why: Blocked) -> PlannedStep {
-    PlannedStep { picture, step, sittings: Vec::new(), wait: None, blocked: Some(why) }
+    PlannedStep { picture, step, sittings: Vec::new(), wait: None, pin: None, blocked: Some(why) }
 }

@@ -68,7 +68,7 @@ pub fn holds(studio: &Studio, plan: &Plan, p: usize, from: DateTime<Utc>) -> Vec
             held,
             idle_min,
         });
-        let of = step.wait.as_ref().map(|w| w.of);
+        let of = step.wait.as_ref().and_then(|w| w.of);
         at = mine.iter().copied().find(|s| Some(s.step) == of && s.step != step.step);
     }
     chain.reverse();

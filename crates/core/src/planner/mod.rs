@@ -7,7 +7,7 @@
 
 mod agenda;
 mod bound;
-mod calendar;
+mod cup_place;
 mod decode;
 mod desk;
 mod films;
@@ -17,28 +17,32 @@ mod lags;
 mod odds;
 mod outlook;
 mod parallel;
+mod pins;
 mod problem;
+mod ready;
 mod remind;
 mod score;
 mod search;
-mod task;
 mod ways;
 
 pub use agenda::{AgendaEntry, Alarm, agenda, shortages};
+pub use cup_place::cup_place;
 pub use desk::{Desk, same_support};
 pub use holds::{Held, Link, holds};
-pub use odds::{FUTURES, PictureOdds, odds};
+pub use odds::{Aim, FUTURES, PictureOdds, odds};
+pub use pins::Pin;
 pub use outlook::{CoatOutlook, FilmMoment, film_line, outlook};
+pub use ready::{ReadyOutcome, ready};
 pub use remind::{WetSession, wet_session};
 pub use search::{Planner, SearchProgress, moderate, plan};
 pub use ways::{DateWay, DateWayKind, date_ways};
 pub(crate) use {outlook::coats_of, ways::rooms};
 
-use crate::picture::Need;
+pub use crate::readiness::Blocked;
+
 use crate::readiness::Wait;
 use crate::studio::Studio;
 use chrono::{DateTime, NaiveDate, Utc};
-use thiserror::Error;
 
 /// Seed of searches and futures where nobody asks for another: any number, always the same, so that
 /// the same studio gives the same plan and drafts see the same futures.
@@ -62,48 +66,6 @@ pub struct Sitting {
     pub to: DateTime<Utc>,
 }
 
-/// Why a step cannot be placed.
-#[derive(Debug, Clone, PartialEq, Error)]
-pub enum Blocked {
-    /// The studio has no hours.
-    #[error("the studio has no hours left for it in the time that is looked ahead: set its hours")]
-    NoHours,
-    /// Longer than any session, and not to be split.
-    #[error(
-        "{needed:.0} minutes at one go (set-up included) fit into no session; the longest has \
-         {longest:.0} minutes: shorten the step, let it be split, or add hours"
-    )]
-    TooLong {
-        /// Minutes it needs, set-up included.
-        needed: f64,
-        /// Minutes of the longest session.
-        longest: f64,
-    },
-    /// It needs daylight, and no session has so much of it.
-    #[error(
-        "{needed:.0} minutes of daylight at one go fit into no session; the most light in one is \
-         {longest:.0} minutes: shorten the step, let it be split, or work by lamp"
-    )]
-    TooLittleDaylight {
-        /// Minutes it needs.
-        needed: f64,
-        /// Minutes of daylight in the lightest session.
-        longest: f64,
-    },
-    /// The film never gets there.
-    #[error("the film below does not become {} within 400 days in this air", .0.word())]
-    NeverReady(Need),
-    /// No place where it can lie flat.
-    #[error("there is no flat place in the studio for wet varnish: set at least one")]
-    NoFlatPlace,
-    /// It stands on a step that cannot be placed.
-    #[error("it stands on a step that cannot be placed")]
-    Below,
-    /// The step says too little.
-    #[error("{0}")]
-    Coat(String),
-}
-
 /// A step with its sittings.
 #[derive(Debug, Clone, PartialEq)]
 pub struct PlannedStep {
@@ -115,6 +77,8 @@ pub struct PlannedStep {
     pub sittings: Vec<Sitting>,
     /// What it waits for; `None` when it stands on nothing.
     pub wait: Option<Wait>,
+    /// What became of the time that the painter pinned it to.
+    pub pin: Option<Pin>,
     /// Why it could not be placed.
     pub blocked: Option<Blocked>,
 }

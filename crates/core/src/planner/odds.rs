@@ -9,7 +9,9 @@ use super::Request;
 use super::decode::{Order, Schedule};
 use super::films::Films;
 use super::parallel::in_parallel;
+use super::finish::plan_of;
 use super::problem::Problem;
+use super::ready::ready_on;
 use super::search::carried;
 use crate::air::{Air, AirSeries};
 use crate::film::Grid;
@@ -30,6 +32,15 @@ const PACE_SPREAD: f64 = 1.4;
 pub const FUTURES: usize = 120;
 /// Part of the futures a day must hold in to be the 90 % day; look.md, drying.md.
 const SURE: f64 = 0.9;
+
+/// What is asked of the futures.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Aim {
+    /// When the last step is done.
+    Finish,
+    /// When the picture is ready, as its painter means it.
+    Ready,
+}
 
 /// What became of one picture in the sampled futures.
 #[derive(Debug, Clone, PartialEq)]
@@ -69,12 +80,13 @@ pub fn odds(
     turns: &[OrderEntry],
     seed: u64,
     (futures, threads): (usize, usize),
+    aim: Aim,
     done: impl Fn(usize) + Sync,
 ) -> Vec<PictureOdds> {
     let problem = &Problem::new(request.studio, request.from);
     let order = &carried(turns, problem);
     let ends = in_parallel(futures, threads, |n| {
-        let ends = future(problem, order, seed, n as u64);
+        let ends = future(problem, order, aim, (seed, n as u64));
         done(1);
         Some(ends)
     });
@@ -101,8 +113,13 @@ fn collect(problem: &Problem<'_>, finishes: Vec<Vec<i64>>, futures: usize) -> Ve
         .collect()
 }
 
-/// The finish of every picture that is finished in one future.
-fn future(problem: &Problem<'_>, order: &Order, seed: u64, n: u64) -> Vec<(usize, i64)> {
+/// The end of every picture that has one in one future.
+fn future(
+    problem: &Problem<'_>,
+    order: &Order,
+    aim: Aim,
+    (seed, n): (u64, u64),
+) -> Vec<(usize, i64)> {
     let mut draw = Pcg64Mcg::seed_from_u64(seed ^ n.wrapping_mul(0x9e37_79b9_7f4a_7c15));
     let studio = sampled(problem.studio, &mut draw);
     let problem = Problem { studio: &studio, ..problem.clone() };
@@ -110,13 +127,13 @@ fn future(problem: &Problem<'_>, order: &Order, seed: u64, n: u64) -> Vec<(usize
     let Some(schedule) = Schedule::play(&problem, &mut films, order, None) else {
         return Vec::new();
     };
-    let whole = |p: usize| schedule.progress[p].is_done();
-    let done = |p: usize| {
-        let laid = studio.pictures[p].steps.iter().filter_map(|s| s.laid_at).max();
-        let placed = schedule.placed.iter().filter(|x| x.picture == p).map(|x| x.slot.to());
-        placed.max().or(laid.map(|at| at.timestamp()))
+    let plan = plan_of(&problem, &schedule);
+    let end = |p: usize| match aim {
+        Aim::Finish => plan.pictures[p].finish,
+        // A film that cannot be computed blocks its picture before.
+        Aim::Ready => ready_on(&studio, &plan, p, Grid::SAMPLED).ok()?.at,
     };
-    (0..studio.pictures.len()).filter(|p| whole(*p)).filter_map(|p| Some((p, done(p)?))).collect()
+    (0..studio.pictures.len()).filter_map(|p| Some((p, end(p)?.timestamp()))).collect()
 }
 
 /// The studio as it might be.

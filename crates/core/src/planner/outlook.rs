@@ -94,7 +94,7 @@ pub(super) fn decorate(studio: &Studio, p: usize, line: Timeline, laid: usize) -
     let mut painted = Painted::default();
     let outlooks = line.coats.into_iter().enumerate().map(|(n, history)| {
         let step = &picture.steps[history.coat.step];
-        painted.add(studio, step, exact_instant(history.coat.at));
+        painted.add(studio, (history.coat.step, step), exact_instant(history.coat.at));
         let floor = painted.seal_from(studio.schools.waiting).map(seconds);
         let cured = history.if_left.at(FilmState::ReadyToSeal);
         let seal_from = cured.map(|at| floor.map_or(at, |floor| at.max(floor)));

@@ -1,10 +1,9 @@
 //! A studio as the planner sees it: tasks in seconds, mixes as numbers, free time.
 
 use super::Blocked;
-use super::calendar::Calendar;
-use super::task::{Bench, Task};
-use crate::mix::Mix;
+use super::pins::Pins;
 use crate::picture::Picture;
+use crate::readiness::{Around, Bench, Calendar, FitAir, Mixes, Stretch, Task};
 use crate::studio::Studio;
 use crate::time::{full_minute, minutes_s, whole_instant, whole_seconds};
 use chrono::{DateTime, NaiveDate, Utc};
@@ -26,25 +25,26 @@ pub(super) struct Problem<'a> {
     pub calendar: Calendar,
     /// By picture, the steps still to do (`None`: laid).
     pub tasks: Vec<Vec<Option<Task>>>,
+    /// What becomes of pinned times.
+    pub pins: Pins,
+    /// When the room is fit.
+    pub air: FitAir,
 }
 
 impl<'a> Problem<'a> {
     pub fn new(studio: &'a Studio, from: DateTime<Utc>) -> Self {
         let from = full_minute(whole_seconds(from));
-        let mut mixes: Vec<&Mix> = Vec::new();
-        let mut tasks: Vec<Vec<Option<Task>>> = studio
-            .pictures
-            .iter()
-            .enumerate()
-            .map(|(p, picture)| {
-                (0..picture.steps.len())
-                    .map(|i| {
-                        let open = picture.steps[i].laid_at.is_none();
-                        open.then(|| task(studio, (p, picture), i, &mut mixes))
-                    })
-                    .collect()
-            })
-            .collect();
+        let mut mixes = Mixes::default();
+        let mut tasks: Vec<Vec<Option<Task>>> = Vec::with_capacity(studio.pictures.len());
+        for (p, picture) in studio.pictures.iter().enumerate() {
+            let below = picture.below().into_iter();
+            let task = |(i, below): (usize, Vec<usize>)| {
+                let step = &picture.steps[i];
+                let mix = mixes.number(&step.mix);
+                step.laid_at.is_none().then(|| Task::of(studio, (p, i), (mix, below)))
+            };
+            tasks.push(below.enumerate().map(task).collect());
+        }
         let benches: Vec<Bench> = tasks.iter().flatten().flatten().map(|t| t.bench).collect();
         for task in tasks.iter_mut().flatten().flatten() {
             let sharers = benches.iter().filter(|b| b.serves(task.bench)).count();
@@ -54,12 +54,17 @@ impl<'a> Problem<'a> {
         let set_up = minutes_s(studio.setup_min);
         let horizon = from + 86_400 * days_ahead(studio, &tasks, set_up);
         let mut calendar = Calendar::new(&studio.hours, studio.daylight, (from, horizon), set_up);
-        for task in tasks.iter().flatten().flatten() {
-            if let Some(at) = task.pinned.filter(|at| *at >= from) {
-                calendar.reserve((at, at + task.hands_on));
-            }
+        let pins = Pins::of(&mut tasks, (&calendar, from));
+        for stretch in pins.reserved() {
+            calendar.reserve(stretch);
         }
-        Self { studio, from, calendar, tasks }
+        let air = FitAir::new(&studio.air, from);
+        Self { studio, from, calendar, tasks, pins, air }
+    }
+
+    /// The studio around a picture, with `calendar` free and flat places `held`.
+    pub fn around<'b>(&'b self, calendar: &'b Calendar, held: &'b [Stretch]) -> Around<'b> {
+        Around { calendar, held, places: self.studio.flat_places as usize, air: &self.air }
     }
 
     pub fn picture(&self, p: usize) -> &'a Picture {
@@ -83,36 +88,6 @@ impl<'a> Problem<'a> {
 
     pub fn day(&self, second: i64) -> NaiveDate {
         self.studio.hours.day(whole_instant(second))
-    }
-}
-
-fn task<'a>(
-    studio: &'a Studio,
-    (p, picture): (usize, &'a Picture),
-    i: usize,
-    mixes: &mut Vec<&'a Mix>,
-) -> Task {
-    let step = &picture.steps[i];
-    let mix = match mixes.iter().position(|known| **known == step.mix) {
-        _ if step.mix.is_empty() => 0,
-        Some(known) => known + 1,
-        None => {
-            mixes.push(&step.mix);
-            mixes.len()
-        }
-    };
-    let tub = step.tub.as_deref().and_then(|id| studio.tub(id));
-    Task {
-        hands_on: minutes_s(step.hands_on_min),
-        splittable: step.splittable,
-        bench: Bench { picture: p as u32, mix: mix as u32 },
-        lays: step.coat(&studio.materials).is_ok_and(|coat| coat.is_some()),
-        seals: step.kind.seals(),
-        by_daylight: studio.daylight.is_some() && step.kind.needs_daylight(),
-        last_good: tub.map(|t| t.last_good().timestamp()),
-        pinned: step.pinned_at.map(whole_seconds),
-        own_set_up: false,
-        below: picture.stands_on(i),
     }
 }
 

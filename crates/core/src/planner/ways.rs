@@ -2,26 +2,32 @@
 //! what it gains for the least harm.
 
 use super::parallel::in_parallel;
-use super::{Plan, Planner, holds};
+use super::{PictureOutcome, Plan, Planner, holds, ready};
 use crate::air::RoomChange;
 use crate::mix::{Material, MaterialKind};
 use crate::picture::{Picture, Step, StepKind};
 use crate::quantity::Weight;
-use crate::studio::{OrderEntry, Studio, Waiting};
-use crate::time::{minutes_between, seconds};
-use chrono::{DateTime, Duration, NaiveTime, TimeZone, Utc};
+use crate::readiness::{Calendar, DAMPEST, DRIEST as LEAST_HUMID, Task, WARM, air_faults};
+use crate::studio::{OpenHours, OrderEntry, Studio, StudioHours, Waiting};
+use crate::time::{minutes_between, minutes_s, seconds, whole_instant, whole_seconds};
+use chrono::{DateTime, NaiveTime, Utc, Weekday};
+use std::sync::Arc;
 use std::sync::atomic::{AtomicUsize, Ordering};
 
 /// Part of a planned film that a thinner coat keeps [-]. [practice] a quarter less
 const THINNER: f64 = 0.75;
 /// How much warmer a room is easily made [C]. [practice]
 const WARMER_C: f64 = 3.0;
-/// The warmest a room is made [C]; comfortable and safe for paint. [practice]
-const WARMEST_C: f64 = 25.0;
+/// The warmest a room is made [C]: what varnish stands. [memory]
+const WARMEST_C: f64 = *WARM.end();
 /// How much drier a dehumidifier makes a room [-]. [practice]
 const DRIER: f64 = 0.10;
 /// The driest a room is made [-]: below it palettes skin. [practice]
 const DRIEST: f64 = 0.35;
+/// How far inside the range of varnish a room is brought [C]. [practice] it is never quite even
+const INSIDE_C: f64 = 1.0;
+/// How far inside it is brought [-]. [practice] likewise
+const INSIDE: f64 = 0.05;
 /// Air over the picture from a fan [m/s]; drying.md. [memory]
 const FAN: f64 = 1.0;
 /// Earliest and latest hour of an extra session [h]. [practice]
@@ -61,6 +67,12 @@ pub enum DateWayKind {
     ShorterWait,
     /// One varnish coat instead of several.
     OneVarnishCoat,
+    /// No isolation coat below the varnish.
+    NoIsolationCoat,
+    /// Varnished after it was handed over.
+    VarnishLater,
+    /// The room brought into the range of varnish.
+    FitAir,
     /// This picture before the others.
     First,
 }
@@ -69,11 +81,11 @@ impl DateWayKind {
     /// Harm: 1 little, 5 much; decides among ways that gain alike. [practice]
     pub const fn harm(self) -> u8 {
         match self {
-            Self::WarmerRoom | Self::DrierRoom | Self::Fan | Self::First => 1,
+            Self::WarmerRoom | Self::DrierRoom | Self::Fan | Self::FitAir | Self::First => 1,
             Self::ExtraSession | Self::LessRetarder => 2,
             Self::NoRetarder | Self::OrdinaryPaint | Self::ThinnerCoats => 3,
-            Self::OneGlazeFewer | Self::OneVarnishCoat => 4,
-            Self::ShorterWait => 5,
+            Self::OneGlazeFewer | Self::OneVarnishCoat | Self::NoIsolationCoat => 4,
+            Self::ShorterWait | Self::VarnishLater => 5,
         }
     }
 
@@ -94,6 +106,16 @@ impl DateWayKind {
                  The computed cure still counts."
             }
             Self::OneVarnishCoat => "Thinner protection, and missed places show.",
+            Self::NoIsolationCoat => {
+                "A removable varnish can then not be taken off without touching the paint."
+            }
+            Self::VarnishLater => {
+                "It is handed over without varnish: agree on a day to varnish it, and until then nothing \
+                 protects it from dust, light and fingers."
+            }
+            Self::FitAir => {
+                "A machine to run and to watch; measure beside the picture, not at the machine."
+            }
             Self::First => "Other pictures get your hours later.",
         }
     }
@@ -102,16 +124,22 @@ impl DateWayKind {
 /// A way to make a date, planned.
 #[derive(Debug, Clone)]
 pub struct DateWay {
-    /// What is changed.
-    pub kind: DateWayKind,
+    /// What is changed: one thing, or several together.
+    pub kinds: Vec<DateWayKind>,
     /// The change in words, with its numbers.
     pub what: String,
+    /// What is risked or lost, a sentence for each.
+    pub risk: String,
+    /// Harm: 1 little, 5 much; of several together the greatest and one for each further.
+    pub harm: u8,
     /// What is done to the room, when that is it.
     pub room: Option<RoomChange>,
     /// The studio with the change.
     pub studio: Studio,
     /// Its plan.
     pub plan: Plan,
+    /// When the picture is ready then.
+    pub ready: DateTime<Utc>,
     /// Minutes by which the picture is finished earlier.
     pub gain_min: f64,
     /// Days late that are left.
@@ -120,18 +148,108 @@ pub struct DateWay {
     pub others_later: f64,
 }
 
-/// One change that could be made.
+/// What a change makes of a studio; nothing where there is nothing to change.
+type Make<'a> = Arc<dyn Fn(&Studio) -> Option<Studio> + Send + Sync + 'a>;
+
+/// A change that could be made: one thing, or several together.
 #[derive(Clone)]
-struct Change {
-    kind: DateWayKind,
-    what: String,
-    changed: Studio,
+struct Change<'a> {
+    kinds: Vec<DateWayKind>,
+    what: Vec<String>,
     room: Option<RoomChange>,
+    makes: Vec<Make<'a>>,
+}
+
+impl<'a> Change<'a> {
+    fn new(
+        kind: DateWayKind,
+        what: impl Into<String>,
+        make: impl Fn(&Studio) -> Option<Studio> + Send + Sync + 'a,
+    ) -> Self {
+        Self {
+            kinds: vec![kind],
+            what: vec![what.into()],
+            room: None,
+            makes: vec![Arc::new(make)],
+        }
+    }
+
+    fn of_room(kind: DateWayKind, what: String, from: f64, room: RoomChange) -> Self {
+        let make = move |studio: &Studio| {
+            Some(Studio { air: studio.air.changed_from(from, &room), ..studio.clone() })
+        };
+        Self { room: Some(room), ..Self::new(kind, what, make) }
+    }
+
+    /// Both together; nothing when one undoes the other.
+    fn with(&self, other: &Self) -> Option<Self> {
+        use DateWayKind::{
+            Fan, FitAir, LessRetarder, NoIsolationCoat, NoRetarder, OneVarnishCoat, VarnishLater,
+        };
+        let both = |a: &[DateWayKind], b: &[DateWayKind]| {
+            let any = |of: &[DateWayKind], list: &[DateWayKind]| of.iter().any(|k| list.contains(k));
+            (any(&self.kinds, a) && any(&other.kinds, b)) || (any(&self.kinds, b) && any(&other.kinds, a))
+        };
+        let undone = both(&[NoRetarder], &[LessRetarder])
+            || both(&[VarnishLater], &[OneVarnishCoat, NoIsolationCoat, FitAir])
+            // Nothing is blown over wet varnish.
+            || both(&[Fan], &[FitAir])
+            || (self.room.is_some() && other.room.is_some());
+        let repeats = other.kinds.iter().any(|k| self.kinds.contains(k));
+        (!undone && !repeats).then(|| Self {
+            kinds: [self.kinds.as_slice(), &other.kinds].concat(),
+            what: [self.what.as_slice(), &other.what].concat(),
+            room: self.room.or(other.room),
+            makes: self.makes.iter().chain(&other.makes).cloned().collect(),
+        })
+    }
+
+    /// The same without its part `n`.
+    fn without(&self, n: usize) -> Self {
+        let mut rest = self.clone();
+        let gone = rest.kinds.remove(n);
+        rest.what.remove(n);
+        rest.makes.remove(n);
+        let of_room = matches!(
+            gone,
+            DateWayKind::WarmerRoom | DateWayKind::DrierRoom | DateWayKind::Fan
+        );
+        rest.room = rest.room.filter(|_| !of_room);
+        rest
+    }
+
+    /// The studio with it; nothing when a part of it has nothing to change.
+    fn made(&self, studio: &Studio) -> Option<Studio> {
+        let mut made = studio.clone();
+        for make in &self.makes {
+            made = make(&made)?;
+        }
+        Some(made)
+    }
+
+    fn risk(&self) -> String {
+        let said: Vec<&str> = self.kinds.iter().map(|kind| kind.risk()).collect();
+        said.join(" ")
+    }
+
+    fn harm(&self) -> u8 {
+        let most = self.kinds.iter().map(|kind| kind.harm()).max().unwrap_or(0);
+        most + u8::try_from(self.kinds.len()).unwrap_or(u8::MAX).saturating_sub(1)
+    }
+
+    fn said(&self) -> String {
+        let mut said = self.what.join(", and ");
+        if self.what.len() > 2 {
+            let (last, first) = (&self.what[self.what.len() - 1], &self.what[..self.what.len() - 1]);
+            said = format!("{}, and {last}", first.join(", "));
+        }
+        said
+    }
 }
 
 /// Ways to finish picture `p` earlier: those that meet its date first, then the least harmful, then
-/// those that gain most. `planner` holds the present plan.
-/// `told` hears how many of how many were planned.
+/// those that gain most. Where no single change meets the date, several are tried together.
+/// `planner` holds the present plan. `told` hears how many of how many were planned.
 pub fn date_ways(
     planner: &Planner<'_>,
     p: usize,
@@ -144,112 +262,210 @@ pub fn date_ways(
     let all = changes(studio, picture, p, &present, from);
     let (of, done) = (all.len(), AtomicUsize::new(0));
     let threads = std::thread::available_parallelism().map_or(1, usize::from);
-    let mut found = in_parallel(of, threads, |n| {
-        let way = date_way(planner, (p, &present), all[n].clone(), from);
+    let asked = Asked { planner, p, present: &present, from };
+    let singles: Vec<Option<DateWay>> = in_parallel(of, threads, |n| {
+        let way = asked.way(&all[n]);
         told(done.fetch_add(1, Ordering::Relaxed) + 1, of);
-        way
+        Some(way)
     });
+    let due = picture.due.is_some();
+    let met = |way: &DateWay| way.days_late == 0;
+    let together = if due && !singles.iter().flatten().any(met) {
+        asked.together(&all, &singles)
+    } else {
+        None
+    };
+    let mut found: Vec<DateWay> = singles.into_iter().flatten().chain(together).collect();
     found.sort_by(|a, b| {
         (a.days_late > 0)
             .cmp(&(b.days_late > 0))
             .then((a.others_later > 0.0).cmp(&(b.others_later > 0.0)))
-            .then(a.kind.harm().cmp(&b.kind.harm()))
+            .then(a.harm.cmp(&b.harm))
             .then(b.gain_min.total_cmp(&a.gain_min))
     });
     found
 }
 
-/// What comes of one change; nothing when the picture is not ready on an earlier day.
-fn date_way(
-    planner: &Planner<'_>,
-    (p, present): (usize, &Plan),
-    Change { kind, what, mut changed, room }: Change,
+/// What is asked: ways for picture `p` beside the present plan.
+struct Asked<'a, 'p> {
+    planner: &'a Planner<'p>,
+    p: usize,
+    present: &'a Plan,
     from: DateTime<Utc>,
-) -> Option<DateWay> {
-    let studio = planner.studio();
-    let picture = &studio.pictures[p];
-    let (plan, order) = {
-        let mut other = planner.clone().turn_to(&changed, from);
+}
+
+impl Asked<'_, '_> {
+    /// What comes of a change; nothing when the picture is not ready on an earlier day, or another
+    /// picture cannot be finished any more.
+    fn way(&self, change: &Change<'_>) -> Option<DateWay> {
+        let (p, present, studio) = (self.p, self.present, self.planner.studio());
+        let mut changed = change.made(studio)?;
+        let picture = &studio.pictures[p];
+        let (plan, order) = self.planned(&changed);
+        // The order of work belongs to the way only where the gain hangs on it.
+        if let Some(order) = order {
+            changed.order = order;
+        }
+        let lost = |(was, is): (&PictureOutcome, &PictureOutcome)| {
+            was.finish.is_some() && is.finish.is_none()
+        };
+        if present.pictures.iter().zip(&plan.pictures).any(lost) {
+            return None;
+        }
+        let is = ready(&changed, &plan, p).ok()?;
+        let at = is.at?;
+        let was = ready(studio, present, p).ok()?.at;
+        let gain_min = was.map_or(f64::INFINITY, |was| minutes_between(at, was));
+        let day = |at| studio.hours.day(at);
+        if was.is_some_and(|was| day(at) >= day(was)) {
+            return None;
+        }
+        let mine = |plan: &Plan| picture.weight * plan.pictures[p].days_late.unwrap_or(0) as f64;
+        let others_later = (plan.objective.weighted_days_late - mine(&plan))
+            - (present.objective.weighted_days_late - mine(present));
+        Some(DateWay {
+            kinds: change.kinds.clone(),
+            what: change.said(),
+            risk: change.risk(),
+            harm: change.harm(),
+            room: change.room,
+            plan,
+            ready: at,
+            gain_min,
+            days_late: is.days_late.unwrap_or(0),
+            others_later,
+            studio: changed,
+        })
+    }
+
+    /// A plan of the changed studio, and its order of work where a search made it less late.
+    fn planned(&self, changed: &Studio) -> (Plan, Option<Vec<OrderEntry>>) {
+        let mut other = self.planner.clone().turn_to(changed, self.from);
         let at_once = other.plan();
         // Nothing late is left to gain.
         if at_once.objective.weighted_days_late > 0.0 {
             let steps = (other.steps_left() as u64).max(1);
             let tries = (TRIES * FEW_STEPS / steps).clamp(LEAST_TRIES, TRIES);
-            other.refine(p as u64, tries, |_| true);
+            other.refine(self.p as u64, tries, |_| true);
         }
         let searched = other.plan();
         let gains = searched.objective.weighted_days_late < at_once.objective.weighted_days_late;
         if gains { (searched, Some(other.order())) } else { (at_once, None) }
-    };
-    // The order of work belongs to the way only where the gain hangs on it.
-    if let Some(order) = order {
-        changed.order = order;
     }
-    let (was, is) = (present.pictures.get(p)?, &plan.pictures[p]);
-    let finish = is.finish?;
-    let gain_min = was.finish.map_or(f64::INFINITY, |was| minutes_between(finish, was));
-    let day = |at| studio.hours.day(at);
-    if was.finish.is_some_and(|was| day(finish) >= day(was)) {
-        return None;
+
+    /// Several changes together, as few as meet the date, or as many as help: one after another is
+    /// added, those that gain most alone first, then the least harmful; then what is not needed is
+    /// left out again, the most harmful first.
+    fn together(&self, all: &[Change<'_>], singles: &[Option<DateWay>]) -> Option<DateWay> {
+        let mut turns: Vec<usize> = (0..all.len()).collect();
+        let gain = |n: usize| singles[n].as_ref().map_or(0.0, |way| way.gain_min);
+        turns.sort_by(|a, b| {
+            gain(*b).total_cmp(&gain(*a)).then(all[*a].harm().cmp(&all[*b].harm()))
+        });
+        let first = *turns.first()?;
+        let (mut change, mut best) = (all[first].clone(), singles[first].clone());
+        for n in turns.into_iter().skip(1) {
+            if best.as_ref().is_some_and(|way| way.days_late == 0) {
+                break;
+            }
+            let Some(both) = change.with(&all[n]) else { continue };
+            let way = self.way(&both);
+            let ready = |way: &Option<DateWay>| way.as_ref().map(|w| w.ready);
+            let sooner = match (ready(&way), ready(&best)) {
+                (Some(new), Some(known)) => new < known,
+                (new, known) => new.is_some() && known.is_none(),
+            };
+            if sooner {
+                (change, best) = (both, way);
+            }
+        }
+        let met = |way: &DateWay| way.days_late == 0;
+        let mut harmful: Vec<usize> = (0..change.kinds.len()).collect();
+        harmful.sort_by_key(|n| std::cmp::Reverse(change.kinds[*n].harm()));
+        let kinds: Vec<DateWayKind> = harmful.iter().map(|n| change.kinds[*n]).collect();
+        for kind in kinds {
+            if change.kinds.len() <= 1 || !best.as_ref().is_some_and(met) {
+                break;
+            }
+            let Some(n) = change.kinds.iter().position(|k| *k == kind) else { continue };
+            let less = change.without(n);
+            if let Some(way) = self.way(&less).filter(met) {
+                (change, best) = (less, Some(way));
+            }
+        }
+        best.filter(|way| way.kinds.len() > 1)
     }
-    let mine = |plan: &Plan| picture.weight * plan.pictures[p].days_late.unwrap_or(0) as f64;
-    let others_later = (plan.objective.weighted_days_late - mine(&plan))
-        - (present.objective.weighted_days_late - mine(present));
-    let days_late = is.days_late.unwrap_or(0);
-    Some(DateWay { kind, what, room, plan, gain_min, days_late, others_later, studio: changed })
 }
 
 /// Every change that can be made, with its words.
-fn changes(
+fn changes<'a>(
     studio: &Studio,
     picture: &Picture,
     p: usize,
     present: &Plan,
     from: DateTime<Utc>,
-) -> Vec<Change> {
+) -> Vec<Change<'a>> {
     let mut found = changes_of_steps(studio, p);
     for (kind, what, room) in rooms(studio, from) {
-        let mut changed = studio.clone();
-        changed.air = studio.air.changed_from(seconds(from), &room);
-        found.push(Change { kind, what, changed, room: Some(room) });
+        found.push(Change::of_room(kind, what, seconds(from), room));
     }
-    if let Some((what, changed)) = extra_session(studio, picture, p, present, from) {
-        found.push(Change { kind: DateWayKind::ExtraSession, what, changed, room: None });
+    let seals = |s: &Step| s.kind.seals() && s.laid_at.is_none();
+    if let Some((what, room)) = fit_air(studio).filter(|_| picture.steps.iter().any(seals)) {
+        found.push(Change::of_room(DateWayKind::FitAir, what, seconds(from), room));
     }
+    found.extend(extra_session(studio, picture, p, present, from));
     found.extend(shorter_wait(studio));
     found.extend(first(studio, p));
     found
 }
 
 /// Changes of the coats of picture `p` that are still to come.
-fn changes_of_steps(studio: &Studio, p: usize) -> Vec<Change> {
-    type Way<'a> = (DateWayKind, &'a str, &'a dyn Fn(&mut Picture) -> bool);
-    let ways: [Way<'_>; 6] = [
-        (DateWayKind::NoRetarder, "No retarder in the coats to come", &|picture| {
+fn changes_of_steps<'a>(studio: &Studio, p: usize) -> Vec<Change<'a>> {
+    type Edit = fn(&Studio, &mut Picture) -> bool;
+    let ways: [(DateWayKind, &str, Edit); 8] = [
+        (DateWayKind::NoRetarder, "No retarder in the coats to come", |studio, picture| {
             keep_retarder(studio, picture, 0.0)
         }),
-        (DateWayKind::LessRetarder, "Half the retarder in the coats to come", &|picture| {
+        (DateWayKind::LessRetarder, "Half the retarder in the coats to come", |studio, picture| {
             keep_retarder(studio, picture, 0.5)
         }),
-        (DateWayKind::OrdinaryPaint, "Ordinary paint for the slow-drying", &|picture| {
+        (DateWayKind::OrdinaryPaint, "Ordinary paint for the slow-drying", |studio, picture| {
             ordinary_for_slow(studio, &mut picture.steps)
         }),
-        (DateWayKind::ThinnerCoats, "Coats a quarter thinner", &thinner_coats),
-        (DateWayKind::OneGlazeFewer, "One glaze fewer", &|picture| {
+        (DateWayKind::ThinnerCoats, "Coats a quarter thinner", |_, picture| thinner_coats(picture)),
+        (DateWayKind::OneGlazeFewer, "One glaze fewer", |_, picture| {
             let glaze = |s: &Step| s.laid_at.is_none() && s.kind == StepKind::Glaze;
             let last = picture.steps.iter().rposition(glaze);
             last.is_some_and(|i| picture.take_out(i).is_some())
         }),
-        (DateWayKind::OneVarnishCoat, "One varnish coat only", &one_varnish_coat),
+        (DateWayKind::OneVarnishCoat, "One varnish coat only", |_, picture| {
+            one_varnish_coat(picture)
+        }),
+        (DateWayKind::NoIsolationCoat, "No isolation coat", |_, picture| {
+            take_out_all(picture, StepKind::IsolationCoat)
+        }),
+        (DateWayKind::VarnishLater, "Varnish it after it was handed over", |_, picture| {
+            let varnished =
+                picture.steps.iter().any(|s| s.kind == StepKind::Varnish && s.laid_at.is_some());
+            !varnished && take_out_all(picture, StepKind::Varnish)
+        }),
     ];
-    let mut found = Vec::new();
-    for (kind, what, change) in ways {
-        let mut changed = studio.clone();
-        if change(&mut changed.pictures[p]) {
-            found.push(Change { kind, what: what.into(), changed, room: None });
-        }
+    let change = |(kind, what, edit): (DateWayKind, &str, Edit)| {
+        Change::new(kind, what, move |studio: &Studio| {
+            let mut changed = studio.clone();
+            edit(studio, &mut changed.pictures[p]).then_some(changed)
+        })
+    };
+    ways.into_iter().map(change).filter(|change| change.made(studio).is_some()).collect()
+}
+
+/// Takes the steps of `kind` that are still to come out; whether there were any.
+fn take_out_all(picture: &mut Picture, kind: StepKind) -> bool {
+    let mut any = false;
+    while let Some(i) = picture.steps.iter().position(|s| s.kind == kind && s.laid_at.is_none()) {
+        any |= picture.take_out(i).is_some();
     }
-    found
+    any
 }
 
 /// Keeps a share of the retarder in the coats to come; whether there was any.
@@ -280,46 +496,49 @@ fn thinner_coats(picture: &mut Picture) -> bool {
     any
 }
 
-/// Takes varnish coats to come out until one is left; whether any was.
+/// Takes varnish coats to come out until the last one is left, whose finish was chosen; whether any was.
 fn one_varnish_coat(picture: &mut Picture) -> bool {
-    let varnish = |s: &&Step| s.kind == StepKind::Varnish;
+    let varnish = |s: &Step| s.kind == StepKind::Varnish;
     let mut any = false;
-    while picture.steps.iter().filter(varnish).count() > 1 {
-        let spare = |s: &Step| s.laid_at.is_none() && varnish(&s);
-        let Some(spare) = picture.steps.iter().rposition(spare) else { break };
-        any = picture.take_out(spare).is_some();
+    loop {
+        let last = picture.steps.iter().rposition(varnish);
+        let spare = |(i, s): (usize, &Step)| varnish(s) && s.laid_at.is_none() && Some(i) != last;
+        let Some(i) = picture.steps.iter().enumerate().position(spare) else { return any };
+        any |= picture.take_out(i).is_some();
     }
-    any
 }
 
 /// The next shorter school of waiting before varnish.
-fn shorter_wait(studio: &Studio) -> Option<Change> {
+fn shorter_wait<'a>(studio: &Studio) -> Option<Change<'a>> {
     let (waiting, words) = match studio.schools.waiting {
         Waiting::Patient => (Waiting::Standard, "the standard instead of the patient"),
         Waiting::Standard => (Waiting::Brisk, "the brisk instead of the standard"),
         Waiting::Brisk => return None,
     };
-    let mut changed = studio.clone();
-    changed.schools.waiting = waiting;
     let what = format!("Wait before varnish as {words} school");
-    Some(Change { kind: DateWayKind::ShorterWait, what, changed, room: None })
+    Some(Change::new(DateWayKind::ShorterWait, what, move |studio: &Studio| {
+        let mut changed = studio.clone();
+        changed.schools.waiting = waiting;
+        Some(changed)
+    }))
 }
 
 /// Picture `p` before the others, when there are any.
-fn first(studio: &Studio, p: usize) -> Option<Change> {
-    if studio.pictures.len() < 2 {
-        return None;
-    }
-    let picture = &studio.pictures[p];
-    let mut changed = studio.clone();
-    let to_do = picture.steps.iter().filter(|s| s.laid_at.is_none());
-    changed.order = to_do
-        .map(|s| OrderEntry { picture: picture.id.clone(), step: s.id.clone() })
-        .chain(studio.order.iter().filter(|t| t.picture != picture.id).cloned())
-        .collect();
-    changed.pictures[p].weight = (picture.weight * 4.0).min(Weight::RANGE.max);
-    let what = "This picture before the others".into();
-    Some(Change { kind: DateWayKind::First, what, changed, room: None })
+fn first<'a>(studio: &Studio, p: usize) -> Option<Change<'a>> {
+    let several = studio.pictures.len() > 1;
+    several.then(|| {
+        Change::new(DateWayKind::First, "This picture before the others", move |studio: &Studio| {
+            let picture = &studio.pictures[p];
+            let mut changed = studio.clone();
+            let to_do = picture.steps.iter().filter(|s| s.laid_at.is_none());
+            changed.order = to_do
+                .map(|s| OrderEntry { picture: picture.id.clone(), step: s.id.clone() })
+                .chain(studio.order.iter().filter(|t| t.picture != picture.id).cloned())
+                .collect();
+            changed.pictures[p].weight = (picture.weight * 4.0).min(Weight::RANGE.max);
+            Some(changed)
+        })
+    })
 }
 
 /// Replaces slow-drying paint by ordinary paint of the same pigments, where the shelf has it.
@@ -344,6 +563,23 @@ fn ordinary_for_slow(studio: &Studio, steps: &mut [Step]) -> bool {
         }
     }
     any
+}
+
+/// The room as it is usually kept brought into the range of varnish, where it is not.
+fn fit_air(studio: &Studio) -> Option<(String, RoomChange)> {
+    let usual = studio.air.usual();
+    let celsius = usual.celsius.clamp(WARM.start() + INSIDE_C, WARM.end() - INSIDE_C);
+    let humidity = usual.humidity.clamp(LEAST_HUMID + INSIDE, DAMPEST - INSIDE);
+    if air_faults(usual).is_empty() {
+        return None;
+    }
+    let change = RoomChange {
+        warmer_k: celsius - usual.celsius,
+        damper: humidity - usual.humidity,
+        ..RoomChange::default()
+    };
+    let what = format!("The room fit for varnish: {celsius:.0} °C, {:.0} %", humidity * 100.0);
+    Some((what, change))
 }
 
 /// The room warmer, drier, or with a fan from `from` on: each with its words.
@@ -378,41 +614,53 @@ pub(crate) fn rooms(
         .collect()
 }
 
-/// The step that waits longest for hours, done outside them as soon as it may be.
-fn extra_session(
+/// The step that waits longest for hours, done outside them as soon as it may be: when one is awake,
+/// on no day off, and by daylight where the studio keeps to it.
+fn extra_session<'a>(
     studio: &Studio,
     picture: &Picture,
     p: usize,
     present: &Plan,
     from: DateTime<Utc>,
-) -> Option<(String, Studio)> {
+) -> Option<Change<'a>> {
     let link = holds(studio, present, p, from)
         .into_iter()
         .filter(|link| link.idle_min >= WORTH_MIN)
         .max_by(|a, b| a.idle_min.total_cmp(&b.idle_min))?;
+    let i = link.step;
+    let step = &picture.steps[i];
     let ready = link.wait.as_ref().map_or(from, |w| w.until.max(from));
-    let zone = studio.hours.zone();
-    let needed = Duration::minutes(picture.steps[link.step].hands_on_min.ceil() as i64);
-    // The next full quarter of an hour in which one is awake.
-    let mut at = ready + Duration::minutes(studio.setup_min.ceil() as i64);
-    at += Duration::seconds((-at.timestamp()).rem_euclid(15 * 60));
-    let local = at.with_timezone(&zone);
-    let hour = |day: chrono::NaiveDate, h: u32| {
-        let time = NaiveTime::from_hms_opt(h, 0, 0)?;
-        Some(zone.from_local_datetime(&day.and_time(time)).earliest()?.with_timezone(&Utc))
-    };
-    let day = local.date_naive();
-    if at < hour(day, EXTRA_HOURS.0)? {
-        at = hour(day, EXTRA_HOURS.0)?;
-    } else if at + needed > hour(day, EXTRA_HOURS.1)? {
-        at = hour(day.succ_opt()?, EXTRA_HOURS.0)?;
-    }
+    let task = Task::of(studio, (p, i), (1, Vec::new()));
+    let whole = Task { splittable: false, ..task };
+    let awake = awake(studio, ready, link.from)?;
+    let slot = awake.find(whole_seconds(ready), &whole).ok()?;
+    // The next full quarter of an hour, where that still fits.
+    let quarter = slot.from() + (-slot.from()).rem_euclid(15 * 60);
+    let at = [quarter, slot.from()].into_iter().find(|at| {
+        let stretch = (*at, *at + whole.hands_on);
+        awake.is_open(stretch) && (!whole.by_daylight || awake.is_light(stretch))
+    })?;
+    let at = whole_instant(at);
     if at >= link.from {
         return None;
     }
-    let mut changed = studio.clone();
-    let step = &mut changed.pictures[p].steps[link.step];
-    step.pinned_at = Some(at);
-    let said = at.with_timezone(&zone).format("%a %-d %b %H:%M");
-    Some((format!("An extra session {said} for {}", step.title()), changed))
+    let said = at.with_timezone(&studio.hours.zone()).format("%a %-d %b %H:%M");
+    let what = format!("An extra session {said} for {}", step.title());
+    Some(Change::new(DateWayKind::ExtraSession, what, move |studio: &Studio| {
+        let mut changed = studio.clone();
+        changed.pictures[p].steps.get_mut(i)?.pinned_at = Some(at);
+        Some(changed)
+    }))
+}
+
+/// The hours from `from` to `to` in which one is awake, but for the days off.
+fn awake(studio: &Studio, from: DateTime<Utc>, to: DateTime<Utc>) -> Option<Calendar> {
+    let hour = |h| NaiveTime::from_hms_opt(h, 0, 0);
+    let (begin, end) = (hour(EXTRA_HOURS.0)?, hour(EXTRA_HOURS.1)?);
+    let day = |n| Some(OpenHours { day: Weekday::try_from(n).ok()?, from: begin, to: end });
+    let week: Option<Vec<OpenHours>> = (0..7).map(day).collect();
+    let closed = studio.hours.closed().to_vec();
+    let hours = StudioHours::try_new(studio.hours.zone(), week?, closed).ok()?;
+    let ahead = (whole_seconds(from), whole_seconds(to));
+    Some(Calendar::new(&hours, studio.daylight, ahead, minutes_s(studio.setup_min)))
 }

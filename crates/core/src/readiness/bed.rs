@@ -2,7 +2,7 @@
 
 use super::done::Done;
 use crate::film::{Film, FilmState, Grid, HORIZON_S};
-use crate::picture::{CoatFault, Need};
+use crate::picture::{CoatFault, Need, Picture};
 use crate::studio::Studio;
 use crate::time::{instant, seconds};
 use chrono::{DateTime, Utc};
@@ -22,6 +22,17 @@ impl From<CoatFault> for NotReady {
     }
 }
 
+/// What was done on `picture` and what is `planned` (when and which step), in order of time.
+pub fn history(
+    picture: &Picture,
+    planned: impl IntoIterator<Item = (DateTime<Utc>, usize)>,
+) -> Vec<(DateTime<Utc>, usize)> {
+    let laid = picture.steps.iter().enumerate().filter_map(|(i, s)| s.laid_at.map(|at| (at, i)));
+    let mut all: Vec<_> = laid.chain(planned).collect();
+    all.sort_unstable();
+    all
+}
+
 /// One picture with its film while it is being planned.
 #[derive(Debug, Clone)]
 pub struct Bed {
@@ -38,21 +49,45 @@ impl Bed {
     /// # Errors
     /// [`CoatFault`] when a laid coat cannot be computed.
     pub fn new(studio: &Studio, p: usize, grid: Grid) -> Result<Self, CoatFault> {
-        let picture = &studio.pictures[p];
-        let mut history: Vec<(DateTime<Utc>, usize)> = picture
-            .steps
-            .iter()
-            .enumerate()
-            .filter_map(|(i, s)| s.laid_at.map(|at| (at, i)))
-            .collect();
-        history.sort();
+        Self::after(studio, p, grid, &history(&studio.pictures[p], std::iter::empty()))
+    }
+
+    /// Picture `p` after `history`: what was, or will be, done on it and when, in order of time.
+    ///
+    /// # Errors
+    /// [`CoatFault`] when a coat cannot be computed.
+    pub fn after(
+        studio: &Studio,
+        p: usize,
+        grid: Grid,
+        history: &[(DateTime<Utc>, usize)],
+    ) -> Result<Self, CoatFault> {
         let start = history.first().map_or(0.0, |(at, _)| seconds(*at));
-        let film = picture.bare(grid, start);
+        let film = studio.pictures[p].bare(grid, start);
         let mut bed = Self { done: Done::nothing(studio, p), laid: film.clone(), ahead: film };
         for (at, i) in history {
-            bed.finish(studio, i, at)?;
+            bed.finish(studio, *i, *at)?;
         }
         Ok(bed)
+    }
+
+    /// Goes on to `now` with nothing laid meanwhile.
+    ///
+    /// # Errors
+    /// [`CoatFault`] when the film cannot be followed.
+    pub fn wait_until(&mut self, studio: &Studio, now: DateTime<Utc>) -> Result<(), CoatFault> {
+        if self.laid.time() < seconds(now) {
+            let top = self.done.last_coat().unwrap_or(usize::MAX);
+            let cannot = |e| studio.pictures[self.done.picture()].fault(top, e);
+            self.laid.advance(&studio.air, seconds(now), None).map_err(cannot)?;
+            self.ahead = self.laid.clone();
+        }
+        Ok(())
+    }
+
+    /// The film as it is there after the last coat.
+    pub const fn film(&self) -> &Film {
+        &self.laid
     }
 
     /// Marks step `i` as done at `at` and lays its coat, if it leaves one.
@@ -94,6 +129,29 @@ impl Bed {
         Ok(self.ahead.events().at(state).map(instant))
     }
 
+    /// When a coat laid by step `i` at `end` would reach each of `states`, if it does within the
+    /// horizon; nothing when the step leaves no film.
+    ///
+    /// # Errors
+    /// [`CoatFault`] when it cannot be computed.
+    pub fn coat_reaches<const N: usize>(
+        &self,
+        studio: &Studio,
+        (i, end): (usize, DateTime<Utc>),
+        states: [FilmState; N],
+    ) -> Result<[Option<DateTime<Utc>>; N], CoatFault> {
+        let mut wet = self.clone();
+        wet.finish(studio, i, end)?;
+        if wet.done.last_coat() != Some(i) {
+            return Ok([None; N]);
+        }
+        let mut found = [None; N];
+        for (n, state) in states.into_iter().enumerate() {
+            found[n] = wet.reaches(studio, state)?;
+        }
+        Ok(found)
+    }
+
     /// When the film is ready for step `i`; `None` when nothing is asked of it.
     ///
     /// # Errors
@@ -103,7 +161,7 @@ impl Bed {
         studio: &Studio,
         i: usize,
     ) -> Result<Option<DateTime<Utc>>, NotReady> {
-        let need = studio.pictures[self.done.picture()].needs(i);
+        let need = self.done.needs(studio, i);
         match need.state().filter(|_| self.done.last_coat().is_some()) {
             None => Ok(None),
             Some(state) => self.reaches(studio, state)?.map(Some).ok_or(NotReady::Never(need)),

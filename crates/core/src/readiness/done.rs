@@ -8,13 +8,15 @@ use crate::time::{minutes, minutes_between};
 use chrono::{DateTime, Utc};
 
 /// What was done on a picture, and when.
-#[derive(Debug, Clone)]
+#[derive(Debug, Clone, PartialEq)]
 pub struct Done {
     /// Index of the picture.
     picture: usize,
     /// When each step was, or will be, done.
     ends: Vec<Option<DateTime<Utc>>>,
     last_coat: Option<usize>,
+    /// The step that laid the last colour.
+    last_colour: Option<usize>,
     painted: Painted,
     /// Coats there are, and their times summed [s of the epoch].
     coats: (i64, i64),
@@ -27,6 +29,7 @@ impl Done {
             picture,
             ends: vec![None; studio.pictures[picture].steps.len()],
             last_coat: None,
+            last_colour: None,
             painted: Painted::default(),
             coats: (0, 0),
         }
@@ -35,6 +38,11 @@ impl Done {
     /// Index of the picture.
     pub const fn picture(&self) -> usize {
         self.picture
+    }
+
+    /// When step `i` was, or will be, done.
+    pub fn end_of(&self, i: usize) -> Option<DateTime<Utc>> {
+        self.ends[i]
     }
 
     /// The step that laid the last coat.
@@ -62,74 +70,112 @@ impl Done {
         self.last_coat = Some(i);
         self.coats = (self.coats.0 + 1, self.coats.1 + at.timestamp());
         let step = &studio.pictures[self.picture].steps[i];
-        self.painted.add(studio, step, at);
+        if step.kind.is_colour() {
+            self.last_colour = Some(i);
+        }
+        self.painted.add(studio, (i, step), at);
     }
 
-    /// From when step `i`, which stands on `below`, may start, and why; `film_ready` says when the
-    /// film alone is.
+    /// What step `i` needs of the film that is there.
+    pub fn needs(&self, studio: &Studio, i: usize) -> Need {
+        studio.pictures[self.picture].needs_on(i, self.last_coat)
+    }
+
+    /// What is painted, as far as waiting before a seal is concerned.
+    pub const fn painted(&self) -> Painted {
+        self.painted
+    }
+
+    /// From when step `i`, which stands on `below`, may start, and why not before; `film_ready` says
+    /// when the film alone is. Air, places and hours are not looked at.
     pub fn ready(
         &self,
         studio: &Studio,
         (i, below): (usize, &[usize]),
         film_ready: Option<DateTime<Utc>>,
     ) -> (Option<DateTime<Utc>>, Option<Wait>) {
-        let picture = &studio.pictures[self.picture];
-        let step = &picture.steps[i];
-        let need = picture.needs(i);
-        let ended = below.iter().filter_map(|b| self.ends[*b].map(|end| (end, *b))).max();
-        let mut waits = Latest::default();
-        if let (Some(at), Some(coat)) = (film_ready, self.last_coat) {
-            waits.push(at, WaitReason::Film, coat);
-        }
-        if let Some((end, of)) = ended {
-            if let Some(gap) = step.earliest_gap_min {
-                waits.push(end + minutes(gap), WaitReason::Gap, of);
-            }
-            let fresh = studio.schools.fresh_eyes
-                && step.kind.is_glaze()
-                && picture.steps[of].kind.blocks_in();
-            if fresh {
-                waits.push(studio.hours.next_day(end), WaitReason::FreshEyes, of);
-            }
-            if let Some(at) = step.not_before {
-                waits.push(at, WaitReason::NotBefore, of);
-            }
-            waits.push(end, WaitReason::Order, of);
-        }
-        if step.kind.seals() && step.needs.is_none_or(|n| n == Need::ReadyToSeal) {
-            self.sealing_floor(studio, i, &mut waits);
-        }
-        let earliest = step.not_before.filter(|_| ended.is_none());
-        let Some((until, reason, of)) = waits.0 else { return (earliest, None) };
-        let since = self.ends[of].unwrap_or(until);
+        let mut latest = Latest::default();
+        self.waits(studio, (i, below), film_ready, |at, reason, of| latest.push(at, reason, of));
+        let Some((until, reason, of)) = latest.0 else { return (None, None) };
+        let since = of.and_then(|of| self.ends[of]).unwrap_or(until);
         let lag_min = minutes_between(since, until);
-        (Some(until), Some(Wait { reason, state: need, of, until, lag_min, film_ready }))
+        let state = self.needs(studio, i);
+        (Some(until), Some(Wait { reason, state, of, until, lag_min, film_ready }))
     }
 
-    /// The floors before a sealing coat: the school's after paint, the gap after varnish.
-    fn sealing_floor(&self, studio: &Studio, i: usize, waits: &mut Latest) {
-        let Some(coat) = self.last_coat else { return };
-        let Some(laid) = self.ends[coat] else { return };
-        let waiting = studio.schools.waiting;
-        let steps = &studio.pictures[self.picture].steps;
-        if steps[coat].kind.seals() {
-            let until = between_varnish(studio, laid);
-            waits.push(until, WaitReason::BetweenVarnish, coat);
-            if solvent_over_water(studio, &steps[coat], &steps[i]) {
-                waits.push(laid + SOLVENT_GAP, WaitReason::SolventOverWater, coat);
+    /// Everything that step `i`, which stands on `below`, waits for, past or to come: `tell` hears
+    /// until when, why, and the step it waits for.
+    pub fn waits(
+        &self,
+        studio: &Studio,
+        (i, below): (usize, &[usize]),
+        film_ready: Option<DateTime<Utc>>,
+        mut tell: impl FnMut(DateTime<Utc>, WaitReason, Option<usize>),
+    ) {
+        let step = &studio.pictures[self.picture].steps[i];
+        if let (Some(at), Some(coat)) = (film_ready, self.last_coat) {
+            tell(at, WaitReason::Film, Some(coat));
+        }
+        let ended = below.iter().filter_map(|b| self.ends[*b].map(|end| (end, *b))).max();
+        if let Some((end, of)) = ended {
+            if let Some(gap) = step.earliest_gap_min {
+                tell(end + minutes(gap), WaitReason::Gap, Some(of));
             }
-        } else if let Some(until) = self.painted.seal_from(waiting) {
-            waits.push(until, self.painted.reason(), coat);
+            tell(end, WaitReason::Order, Some(of));
+        }
+        self.tell_fresh_eyes(studio, i, &mut tell);
+        if step.kind.seals() {
+            self.tell_sealing_floors(studio, i, &mut tell);
+        }
+        if let Some(at) = step.not_before {
+            tell(at, WaitReason::NotBefore, ended.map(|(_, of)| of));
+        }
+    }
+
+    /// A night between blocking in and the next colour; a clear coat between them does not end it.
+    fn tell_fresh_eyes(
+        &self,
+        studio: &Studio,
+        i: usize,
+        tell: &mut impl FnMut(DateTime<Utc>, WaitReason, Option<usize>),
+    ) {
+        let steps = &studio.pictures[self.picture].steps;
+        let looked_at = steps[i].kind.is_colour() && !steps[i].kind.blocks_in();
+        let blocked_in = self.last_colour.filter(|of| steps[*of].kind.blocks_in());
+        if let Some(of) = blocked_in.filter(|_| looked_at && studio.schools.fresh_eyes)
+            && let Some(end) = self.ends[of]
+        {
+            tell(studio.hours.next_day(end), WaitReason::FreshEyes, Some(of));
+        }
+    }
+
+    /// The floors before a sealing coat: the school's after paint, also where a seal lies on it, and the
+    /// gap after varnish.
+    fn tell_sealing_floors(
+        &self,
+        studio: &Studio,
+        i: usize,
+        tell: &mut impl FnMut(DateTime<Utc>, WaitReason, Option<usize>),
+    ) {
+        let steps = &studio.pictures[self.picture].steps;
+        if let Some(until) = self.painted.seal_from(studio.schools.waiting) {
+            tell(until, self.painted.reason(), self.painted.last().map(|(_, of)| of));
+        }
+        let Some(coat) = self.last_coat.filter(|c| steps[*c].kind.seals()) else { return };
+        let Some(laid) = self.ends[coat] else { return };
+        tell(between_varnish(studio, laid), WaitReason::BetweenVarnish, Some(coat));
+        if solvent_over_water(studio, &steps[coat], &steps[i]) {
+            tell(laid + SOLVENT_GAP, WaitReason::SolventOverWater, Some(coat));
         }
     }
 }
 
 /// The wait that is over last; of equal ones the one named last.
 #[derive(Default)]
-struct Latest(Option<(DateTime<Utc>, WaitReason, usize)>);
+struct Latest(Option<(DateTime<Utc>, WaitReason, Option<usize>)>);
 
 impl Latest {
-    fn push(&mut self, at: DateTime<Utc>, reason: WaitReason, of: usize) {
+    fn push(&mut self, at: DateTime<Utc>, reason: WaitReason, of: Option<usize>) {
         if self.0.is_none_or(|(known, ..)| at >= known) {
             self.0 = Some((at, reason, of));
         }

@@ -24,29 +24,20 @@ pub const SOLVENT_GAP: Duration = Duration::days(3);
 /// ```
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]
 pub struct Painted {
-    last: Option<DateTime<Utc>>,
+    last: Option<(DateTime<Utc>, usize)>,
     slowed: Slowed,
 }
 
 impl Painted {
-    /// Adds a step done at `at`. What seals is no paint.
-    pub fn add(&mut self, studio: &Studio, step: &Step, at: DateTime<Utc>) {
-        if step.kind.leaves_film() && !step.kind.seals() {
-            self.last = self.last.max(Some(at));
+    /// Adds step `i` of the picture, done at `at`. What seals is no paint, but what slows the stack in
+    /// it counts.
+    pub fn add(&mut self, studio: &Studio, (i, step): (usize, &Step), at: DateTime<Utc>) {
+        if step.kind.leaves_film() {
             self.slowed = self.slowed.max(studio.slowed_by(step));
         }
-    }
-
-    /// All of `steps`, each with when it was or will be done.
-    pub fn of<'a>(
-        studio: &Studio,
-        steps: impl IntoIterator<Item = (&'a Step, DateTime<Utc>)>,
-    ) -> Self {
-        let mut painted = Self::default();
-        for (step, at) in steps {
-            painted.add(studio, step, at);
+        if step.kind.leaves_film() && !step.kind.seals() {
+            self.last = self.last.max(Some((at, i)));
         }
-        painted
     }
 
     /// What in it makes every school wait longer.
@@ -54,8 +45,8 @@ impl Painted {
         self.slowed
     }
 
-    /// When the last paint was laid.
-    pub const fn last(&self) -> Option<DateTime<Utc>> {
+    /// When the last paint was laid, and by which step.
+    pub const fn last(&self) -> Option<(DateTime<Utc>, usize)> {
         self.last
     }
 
@@ -66,7 +57,7 @@ impl Painted {
 
     /// From when the school's waiting time is over; `None` when nothing is painted.
     pub fn seal_from(&self, waiting: Waiting) -> Option<DateTime<Utc>> {
-        self.last.map(|last| last + self.floor(waiting))
+        self.last.map(|(last, _)| last + self.floor(waiting))
     }
 
     /// What decides the length of the wait.

@@ -1,17 +1,28 @@
-//! From when a step may be done: waiting times of the schools, the film below, the air.
+//! From when a step may be done: order, film, waiting times of the schools, air, place and hours.
 //!
-//! Planner, gate and rules ask here; none of them waits by itself.
+//! The one law of the house is [`may_lay`]: planner, gate, rules, cup and ways ask here, and none of
+//! them judges by itself.
 
 mod bed;
+mod blocked;
+mod calendar;
 mod done;
+mod fit_air;
 mod floors;
-mod varnish_air;
+mod law;
+mod task;
 mod wait;
 
-pub use bed::{Bed, NotReady};
+pub use bed::{Bed, NotReady, history};
+pub use blocked::Blocked;
+pub use calendar::{Calendar, Slot, Stretch};
 pub use done::Done;
+pub use fit_air::{
+    AirFault, AirWanted, COLDEST, DAMPEST, DRIEST, FitAir, MARGIN_S, WARM, air_faults,
+};
 pub use floors::{
     Painted, SOLVENT_GAP, VARNISH_GAP, between_varnish, gap_said, solvent_over_water,
 };
-pub use varnish_air::{AirFault, DAMPEST, DRIEST, WARM, air_faults, first_fault};
+pub use law::{Around, Found, Ready, Reason, Verdict, first_place, may_lay};
+pub use task::{Bench, Mixes, Task, unbonded};
 pub use wait::{Wait, WaitReason};

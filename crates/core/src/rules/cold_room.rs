@@ -1,31 +1,38 @@
-//! Paint does not become a film in the cold.
-
 use super::{Rule, Scene, Severity};
+use crate::film::FilmState;
+use crate::picture::StepKind;
+use crate::readiness::{AirWanted, COLDEST, FitAir};
 
 pub(super) const RULE: Rule = Rule {
     id: "room-too-cold",
     severity: Severity::Stop,
-    remedy: "Warm the room before you paint.",
+    remedy: || format!("Warm the room to {COLDEST:.0} °C at least, until the coat is paintable."),
     provenance: "[memory] below about 9-10 C no sound film forms",
     check,
 };
 
-/// Coldest room in which acrylic dispersion forms a film [C]. [memory]
-const COLDEST: f64 = 10.0;
-
 fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
     for coat in &scene.laid.coats {
-        let celsius = scene.studio.air.at(coat.coat.at).celsius;
-        if celsius < COLDEST {
+        let step = &scene.picture.steps[coat.coat.step];
+        if !AirWanted::of(scene.studio, step).forms_film() {
+            continue;
+        }
+        let from = coat.coat.at.floor() as i64;
+        // A coat that another was laid over was wet until then at most.
+        let dry = coat.events.at(FilmState::Paintable).map_or(from + 1, |at| at.ceil() as i64);
+        let fit = FitAir::new(&scene.studio.air, from);
+        if let Some((fault, _)) = fit.fault(AirWanted::Film, (from, dry)) {
             say(
                 coat.coat.step,
-                format!("It was laid at {celsius:.0} °C, too cold for a sound film."),
+                format!("While it was wet {fault}: the film may be weak or powdery."),
             );
         }
     }
-    let next = scene.to_do().find(|(_, s)| !s.mix.is_empty());
-    let celsius = scene.studio.air.usual().celsius;
-    if let Some((i, _)) = next.filter(|_| celsius < COLDEST) {
-        say(i, format!("The room is kept at {celsius:.0} °C: no sound film forms below 10 °C."));
+    let film = |s: &StepKind| s.leaves_film() && !s.seals();
+    let next = scene.to_do().find(|(_, s)| film(&s.kind) && !s.mix.is_empty());
+    if let Some((i, _)) = next
+        && let Some((fault, None)) = scene.unfit(i)
+    {
+        say(i, format!("The room is kept like that: {fault} for a sound film."));
     }
 }

@@ -6,7 +6,7 @@ use crate::picture::StepKind;
 pub(super) const RULE: Rule = Rule {
     id: "dust-and-spray",
     severity: Severity::Note,
-    remedy: "Sand wet or wear a dust mask; never dry-sand or spray layers with cadmium, cobalt, nickel, manganese or lead pigments; read the paints' safety data sheets and keep to local rules for dust and rinse water.",
+    remedy: || "Sand wet or wear a dust mask; never dry-sand or spray layers with cadmium, cobalt, nickel, chromium, manganese or lead pigments; read the paints' safety data sheets and keep to local rules for dust and rinse water.".into(),
     provenance: "work.md, care for people",
     check,
 };

@@ -6,7 +6,7 @@ use crate::picture::StepKind;
 pub(super) const RULE: Rule = Rule {
     id: "edges-left-out",
     severity: Severity::Caution,
-    remedy: "Varnish the whole face and the edges.",
+    remedy: || "Varnish the whole face and the edges.".into(),
     provenance: "[practice] edges forgotten",
     check,
 };

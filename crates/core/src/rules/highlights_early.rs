@@ -6,7 +6,7 @@ use crate::picture::StepKind;
 pub(super) const RULE: Rule = Rule {
     id: "highlights-too-early",
     severity: Severity::Caution,
-    remedy: "Keep the lightest paint for last.",
+    remedy: || "Keep the lightest paint for last.".into(),
     provenance: "[practice] never too light too soon; white is the last punch",
     check,
 };

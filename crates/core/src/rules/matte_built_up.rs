@@ -7,7 +7,7 @@ use crate::picture::StepKind;
 pub(super) const RULE: Rule = Rule {
     id: "matte-built-up",
     severity: Severity::Caution,
-    remedy: "Build the sheen with gloss and finish with one matte coat.",
+    remedy: || "Build the sheen with gloss and finish with one matte coat.".into(),
     provenance: "[practice] too much matte clouds darks",
     check,
 };

@@ -12,13 +12,16 @@ mod matte_built_up;
 mod mist_on_setting;
 mod no_isolation_coat;
 mod one_varnish_coat;
+mod over_varnish;
 mod photograph_first;
+mod pin_not_kept;
 mod planned_on_wet;
 mod retarder_share;
 mod retarder_with_slow;
 mod sanded_early;
 mod sealed_early;
 mod session_too_short;
+mod sets_first;
 mod signed_late;
 mod slow_under_fast;
 mod soft_on_the_day;
@@ -31,18 +34,26 @@ mod tub_past;
 mod tub_spoiled;
 mod underbound;
 mod varnish_on_varnish;
+mod waits_for_air;
+mod water_over_solvent;
 mod water_share;
 mod wet_sponge;
 mod wrapped_early;
 
-use crate::film::{FilmState, Grid, HORIZON_S};
+use crate::film::FilmState;
 use crate::mix::{Material, MaterialKind};
-use crate::picture::{CoatFault, Picture, SetAside, Step, Timeline, follow};
-use crate::planner::Desk;
+use crate::picture::{CoatFault, Picture, SetAside, Step, Timeline};
+use crate::planner::{Desk, Plan, PlannedStep};
+use crate::readiness::{AirFault, AirWanted, Blocked, Calendar, FitAir, WaitReason};
 use crate::studio::Studio;
+use crate::time::minutes_s;
 use chrono::{DateTime, Utc};
 use serde::{Deserialize, Serialize};
 use std::sync::Arc;
+
+/// How far ahead the hours are looked at for what is too long for them [days]. [practice] the longest
+/// night of the year is in it
+const LOOK_AHEAD_DAYS: i64 = 366;
 
 /// How much a finding weighs.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
@@ -63,7 +74,7 @@ pub struct Rule {
     /// How much it weighs.
     pub severity: Severity,
     /// What to do instead, in one sentence.
-    pub remedy: &'static str,
+    pub remedy: fn() -> String,
     /// Where the rule and its numbers come from.
     pub provenance: &'static str,
     /// Calls `say(step, what)` for every step of the picture that breaks it.
@@ -74,6 +85,8 @@ pub struct Rule {
 pub const RULES: &[Rule] = &[
     laid_on_wet::RULE,
     planned_on_wet::RULE,
+    over_varnish::RULE,
+    water_over_solvent::RULE,
     sanded_early::RULE,
     sealed_early::RULE,
     wrapped_early::RULE,
@@ -83,7 +96,10 @@ pub const RULES: &[Rule] = &[
     water_share::RULE,
     too_thick::RULE,
     session_too_short::RULE,
+    sets_first::RULE,
+    pin_not_kept::RULE,
     cold_room::RULE,
+    waits_for_air::RULE,
     damp_room::RULE,
     damp_for_varnish::RULE,
     highlights_early::RULE,
@@ -122,7 +138,7 @@ pub struct Finding {
     /// What is wrong.
     pub what: String,
     /// What to do.
-    pub remedy: &'static str,
+    pub remedy: String,
     /// Where the rule comes from.
     pub provenance: &'static str,
     /// The painter's word on it, when it was set aside.
@@ -132,9 +148,22 @@ pub struct Finding {
 /// What a check looks at: one picture in its studio.
 struct Scene<'a> {
     studio: &'a Studio,
+    /// Index of the picture.
+    p: usize,
     picture: &'a Picture,
     laid: Arc<Timeline>,
+    /// The coats that are laid and those of the plan, in order of time.
+    line: Arc<Timeline>,
+    plan: &'a Plan,
+    /// The room and the hours from now on, for all pictures.
+    around: &'a Around,
     now: DateTime<Utc>,
+}
+
+/// What is the same for every picture.
+struct Around {
+    fit: FitAir,
+    calendar: Calendar,
 }
 
 impl Scene<'_> {
@@ -161,6 +190,44 @@ impl Scene<'_> {
         Some(FilmState::REACHED.into_iter().filter(reached).max().unwrap_or(FilmState::Workable))
     }
 
+    /// Step `i` in the plan.
+    fn planned(&self, i: usize) -> Option<&PlannedStep> {
+        self.plan.steps.iter().find(|s| s.picture == self.p && s.step == i)
+    }
+
+    /// When step `i` begins: as it was laid, or as it is planned.
+    fn begins(&self, i: usize) -> Option<DateTime<Utc>> {
+        let planned = || self.planned(i)?.sittings.first().map(|s| s.from);
+        self.picture.steps[i].laid_at.or_else(planned)
+    }
+
+    /// A moment as the studio says it.
+    fn said_at(&self, at: DateTime<Utc>) -> String {
+        at.with_timezone(&self.studio.hours.zone()).format("%a %-d %B, %H:%M").to_string()
+    }
+
+    /// What keeps the room from being fit for step `i`, still to come, and until when; `None` as the
+    /// end when it is never fit as it is kept.
+    fn unfit(&self, i: usize) -> Option<(AirFault, Option<DateTime<Utc>>)> {
+        let planned = self.planned(i);
+        match planned.and_then(|s| s.blocked.as_ref()) {
+            Some(Blocked::Air { fault, .. }) => return Some((*fault, None)),
+            // What cannot be placed at all is looked at in the room as it is kept.
+            Some(_) => {
+                let wanted = AirWanted::of(self.studio, &self.picture.steps[i]);
+                let fault = wanted.faults(self.studio.air.usual());
+                return fault.first().map(|fault| (*fault, None));
+            }
+            None => {}
+        }
+        let wait = planned?.wait.as_ref().filter(|w| w.reason == WaitReason::Air)?;
+        let last = wait.until.timestamp() - 1;
+        let wanted = AirWanted::of(self.studio, &self.picture.steps[i]);
+        let near = (last - 3600, last + 1);
+        let (fault, _) = self.around.fit.fault(wanted, near)?;
+        Some((fault, Some(wait.until)))
+    }
+
     fn holds(&self, step: &Step, kind: &MaterialKind) -> bool {
         self.studio.holds(step, kind)
     }
@@ -173,34 +240,30 @@ impl Scene<'_> {
 /// Every finding at the moment `now`, the heaviest first and those set aside last.
 ///
 /// # Errors
-/// [`CoatFault`] when a laid coat cannot be computed.
+/// [`CoatFault`] when a coat cannot be computed.
 pub fn check(studio: &Studio, now: DateTime<Utc>) -> Result<Vec<Finding>, CoatFault> {
-    findings(studio, now, |p| {
-        let picture = &studio.pictures[p];
-        let coats = studio.laid_coats(p)?;
-        let until = coats.last().map_or(0.0, |c| c.at + HORIZON_S);
-        let line = follow(picture, &coats, &studio.air, Grid::PLANNING, (until, 0), |_| false)?;
-        Ok(Arc::new(line))
-    })
+    check_at(&mut Desk::new(Arc::new(studio.clone())), now)
 }
 
-/// The same from what a desk knows of the films.
+/// The same from what a desk knows of plan and films.
 ///
 /// # Errors
-/// [`CoatFault`] when a laid coat cannot be computed.
+/// [`CoatFault`] when a coat cannot be computed.
 pub fn check_at(desk: &mut Desk, now: DateTime<Utc>) -> Result<Vec<Finding>, CoatFault> {
-    findings(&desk.studio(), now, |p| desk.laid(p))
-}
-
-/// Every finding, with the laid coats of a picture followed by `followed` to the horizon.
-fn findings(
-    studio: &Studio,
-    now: DateTime<Utc>,
-    mut followed: impl FnMut(usize) -> Result<Arc<Timeline>, CoatFault>,
-) -> Result<Vec<Finding>, CoatFault> {
+    let studio = desk.studio();
+    let studio = studio.as_ref();
+    let plan = desk.plan(now);
+    let from = now.timestamp();
+    let light = studio.daylight;
+    let ahead = (from, from + LOOK_AHEAD_DAYS * 86_400);
+    let around = Around {
+        fit: FitAir::new(&studio.air, from),
+        calendar: Calendar::new(&studio.hours, light, ahead, minutes_s(studio.setup_min)),
+    };
     let mut findings = Vec::new();
     for (p, picture) in studio.pictures.iter().enumerate() {
-        let scene = Scene { studio, picture, laid: followed(p)?, now };
+        let (laid, line) = (desk.laid(p)?, desk.line(p, now)?);
+        let scene = Scene { studio, p, picture, laid, line, plan: &plan, around: &around, now };
         for rule in RULES {
             (rule.check)(&scene, &mut |step, what| {
                 let name = &picture.steps[step].id;
@@ -213,7 +276,7 @@ fn findings(
                     picture: p,
                     step,
                     what,
-                    remedy: rule.remedy,
+                    remedy: (rule.remedy)(),
                     provenance: rule.provenance,
                 });
             });

@@ -6,7 +6,7 @@ use crate::picture::StepKind;
 pub(super) const RULE: Rule = Rule {
     id: "one-varnish-coat",
     severity: Severity::Note,
-    remedy: "Plan a second coat: it catches what the first one missed.",
+    remedy: || "Plan a second coat: it catches what the first one missed.".into(),
     provenance: "[practice] two coats as a rule",
     check,
 };

@@ -6,7 +6,7 @@ use crate::picture::StepKind;
 pub(super) const RULE: Rule = Rule {
     id: "no-photograph-before-gloss",
     severity: Severity::Caution,
-    remedy: "Plan a photograph before the first varnish coat.",
+    remedy: || "Plan a photograph before the first varnish coat.".into(),
     provenance: "[practice] photograph or scan before varnish: glare",
     check,
 };

@@ -1,12 +1,17 @@
 //! More retarder than a film stands.
 
 use super::{Rule, Scene, Severity};
-use crate::mix::MaterialKind;
+use crate::mix::{MOST_RETARDER, MaterialKind};
 
 pub(super) const RULE: Rule = Rule {
     id: "too-much-retarder",
     severity: Severity::Stop,
-    remedy: "Take retarder out until it is at most 15 % of the wet mix, or what the label allows.",
+    remedy: || {
+        format!(
+            "Take retarder out until it is at most {:.0} % of the wet mix, or what the label allows.",
+            MOST_RETARDER * 100.0
+        )
+    },
     provenance: "[memory] up to about 15 % by volume",
     check,
 };

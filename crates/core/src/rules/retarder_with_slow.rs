@@ -6,7 +6,7 @@ use crate::mix::MaterialKind;
 pub(super) const RULE: Rule = Rule {
     id: "retarder-with-slow-paint",
     severity: Severity::Caution,
-    remedy: "Leave the retarder out: slow-drying paint stays open by itself.",
+    remedy: || "Leave the retarder out: slow-drying paint stays open by itself.".into(),
     provenance: "[practice] slow-drying paint plus retarder is discouraged",
     check,
 };

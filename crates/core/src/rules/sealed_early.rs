@@ -8,7 +8,7 @@ use crate::time::{DAY_S, exact_instant};
 pub(super) const RULE: Rule = Rule {
     id: "sealed-early",
     severity: Severity::Stop,
-    remedy: "Leave it, keep it warm and dry, and watch for a soft or cloudy film.",
+    remedy: || "Leave it, keep it warm and dry, and watch for a soft or cloudy film.".into(),
     provenance: "[practice] the school's waiting time; the computed cure",
     check,
 };
@@ -19,8 +19,11 @@ fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
     let first = coats.iter().position(|c| steps[c.coat.step].kind.seals());
     let Some(n) = first.filter(|n| *n > 0) else { return };
     let (painted, sealed) = (&coats[n - 1], &coats[n]);
-    let below = coats[..n].iter().map(|c| (&steps[c.coat.step], exact_instant(c.coat.at)));
-    let floor = Painted::of(scene.studio, below).floor(scene.studio.schools.waiting);
+    let mut below = Painted::default();
+    for c in &coats[..n] {
+        below.add(scene.studio, (c.coat.step, &steps[c.coat.step]), exact_instant(c.coat.at));
+    }
+    let floor = below.floor(scene.studio.schools.waiting);
     let floor = floor.num_seconds() as f64;
     let waited = sealed.coat.at - painted.coat.at;
     let days = |seconds: f64| seconds / DAY_S;

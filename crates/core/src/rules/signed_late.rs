@@ -6,7 +6,7 @@ use crate::picture::StepKind;
 pub(super) const RULE: Rule = Rule {
     id: "signed-after-varnish",
     severity: Severity::Stop,
-    remedy: "Sign before the first sealing coat.",
+    remedy: || "Sign before the first sealing coat.".into(),
     provenance: "[practice] signed after the gate closed",
     check,
 };

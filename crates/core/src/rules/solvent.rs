@@ -6,7 +6,7 @@ use crate::mix::MaterialKind;
 pub(super) const RULE: Rule = Rule {
     id: "solvent-varnish",
     severity: Severity::Note,
-    remedy: "Open windows and extract the air, wear a suitable respirator, keep flames and sparks away; read the product's safety data sheet, and follow local rules and licensed advice first.",
+    remedy: || "Open windows and extract the air, wear a suitable respirator, keep flames and sparks away; read the product's safety data sheet, and follow local rules and licensed advice first.".into(),
     provenance: "work.md, care for people",
     check,
 };

@@ -7,7 +7,7 @@ use crate::picture::StepKind;
 pub(super) const RULE: Rule = Rule {
     id: "too-few-coats-to-hide",
     severity: Severity::Caution,
-    remedy: "Plan two to three coats, or use stronger paint.",
+    remedy: || "Plan two to three coats, or use stronger paint.".into(),
     provenance: "[practice] student-grade paint takes two to three coats to hide where one strong coat would do",
     check,
 };

@@ -7,8 +7,8 @@ use crate::picture::StepKind;
 pub(super) const RULE: Rule = Rule {
     id: "toxic-dust",
     severity: Severity::Stop,
-    remedy: "Do not dry-sand or spray here: sand wet or leave it, read the paints' safety data sheets, and follow local rules and licensed advice.",
-    provenance: "work.md, care for people: cadmium, cobalt, nickel, manganese and lead pigments",
+    remedy: || "Do not dry-sand or spray here: sand wet or leave it, read the paints' safety data sheets, and follow local rules and licensed advice.".into(),
+    provenance: "work.md, care for people: cadmium, cobalt, nickel, chromium, manganese and lead pigments",
     check,
 };
 

@@ -6,7 +6,7 @@ use crate::readiness::VARNISH_GAP;
 pub(super) const RULE: Rule = Rule {
     id: "varnish-coats-too-close",
     severity: Severity::Caution,
-    remedy: "Wait at least an hour between coats; the next day is better.",
+    remedy: || "Wait at least an hour between coats; the next day is better.".into(),
     provenance: "[practice] at least one hour between coats, next day preferred",
     check,
 };

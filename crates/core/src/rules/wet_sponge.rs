@@ -6,7 +6,7 @@ use crate::picture::StepKind;
 pub(super) const RULE: Rule = Rule {
     id: "wet-sponge",
     severity: Severity::Note,
-    remedy: "Wring the sponge out well before it takes up paint.",
+    remedy: || "Wring the sponge out well before it takes up paint.".into(),
     provenance: "[practice] the water in a sponge thins a very thin coat",
     check,
 };

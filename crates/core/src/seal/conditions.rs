@@ -1,15 +1,12 @@
 //! The conditions of a gate, and how those that hang on the picture itself stand.
 
-use super::known::KnownFilms;
-use super::look::Look;
-use crate::film::Film;
+use super::look::{Judged, Look};
 use crate::mix::MaterialKind;
-use crate::picture::{CoatFault, LaidCoat, Need, StepKind};
-use crate::readiness::{Painted, SOLVENT_GAP, between_varnish, solvent_over_water};
+use crate::picture::{Need, Step, StepKind};
+use crate::readiness::{SOLVENT_GAP, WaitReason};
 use crate::studio::{Slowed, Waiting};
-use crate::time::minutes;
 use crate::words::words;
-use chrono::{DateTime, Utc};
+use chrono::{DateTime, Duration, Utc};
 
 words! {
     /// A condition of the gate.
@@ -20,6 +17,8 @@ words! {
         Cure = "cure",
         /// The school's waiting time is over.
         Floor = "floor",
+        /// What the painter asked for is over.
+        Asked = "asked",
         /// Varnish coats lie far enough apart.
         Between = "between",
         /// It is signed.
@@ -36,6 +35,9 @@ words! {
         FlatPlace = "flat_place",
     }
 }
+
+/// How long a look over the surface counts: dust settles. [practice] a day
+const LOOK_HOLDS: Duration = Duration::days(1);
 
 words! {
     /// How a condition stands.
@@ -60,6 +62,7 @@ impl ConditionId {
             Self::LastCoat => "The last coat is on",
             Self::Cure => "The film is cured",
             Self::Floor => "The school's waiting time is over",
+            Self::Asked => "The time you asked for has come",
             Self::Between => "The coat below has lain long enough",
             Self::Signature => "It is signed",
             Self::Photograph => "It is photographed or scanned",
@@ -93,28 +96,24 @@ impl Condition {
 
 impl Look<'_> {
     pub(super) fn last_coat(&self) -> Condition {
-        let films = || {
-            self.picture.steps[..self.i].iter().enumerate().filter(|(_, s)| {
-                s.kind.leaves_film() && (s.kind.must_leave_film() || s.wet_film_um.is_some())
-            })
-        };
-        let open: Vec<usize> =
-            films().filter(|(_, s)| s.laid_at.is_none()).map(|(n, _)| n).collect();
-        let all = films().count();
+        let open = self.open_below();
+        let laid = self.laid().filter(|(s, _)| s.kind.leaves_film());
+        let laid: Vec<DateTime<Utc>> = laid.map(|(_, at)| at).collect();
+        let all = laid.len() + open.len();
         let id = ConditionId::LastCoat;
         match open.last() {
             None => Condition {
                 id,
                 standing: Standing::Holds,
                 evidence: format!("{all} of {all} coats below it are laid."),
-                from: self.laid().filter(|(s, _)| s.kind.leaves_film()).map(|(_, at)| at).max(),
+                from: laid.into_iter().max(),
             },
             Some(last) => Condition {
                 id,
                 standing: Standing::Yours,
                 evidence: format!(
                     "{} of {all} coats below it are laid; the last is {}.",
-                    all - open.len(),
+                    laid.len(),
                     self.picture.steps[*last].title()
                 ),
                 from: self.planned_end(*last),
@@ -136,117 +135,94 @@ impl Look<'_> {
         Condition { id, standing, evidence, from }
     }
 
-    pub(super) fn cure(
-        &self,
-        (film, known): (Option<&Film>, &mut KnownFilms),
-        coats_below: &[LaidCoat],
-        between: bool,
-    ) -> Result<Condition, CoatFault> {
+    pub(super) fn cure(&self, judged: &Judged) -> Condition {
         let id = ConditionId::Cure;
-        let Some(film) = film else {
+        let Some(film) = judged.of(&[WaitReason::Film]) else {
             let evidence = "No coat is laid or planned below it.".into();
-            return Ok(Condition { id, standing: Standing::Against, evidence, from: None });
+            return Condition { id, standing: Standing::Against, evidence, from: None };
         };
-        let need = self.picture.needs(self.i);
-        let coats = film.stack().coats();
-        let Some(state) = need.state() else {
-            let said = "The plan asks nothing of the film.".into();
-            return Ok(self.timed(id, Some(self.now), said));
-        };
-        let from = known.reaches(self.studio, (self.p, coats_below), state)?;
+        let need = self.picture.needs_on(self.i, judged.top);
+        let coats = judged.coats;
         let said = match need {
-            _ if between => format!(
-                "Computed from {coats} coats as laid: the coat below must be {}.",
-                need.word()
-            ),
             Need::ReadyToSeal => format!(
                 "Computed from {coats} coats as laid: dry right through, and at most 2 % of slow \
                  solvent left in it."
             ),
-            _ => format!(
-                "Computed from {coats} coats as laid; the plan asks only that it is {}.",
-                need.word()
-            ),
+            _ => format!("Computed from {coats} coats as laid: it must be {}.", need.word()),
         };
-        let said = match from {
+        let said = match film.until {
             Some(_) => said,
             None => format!("{said} In this room it does not get there within 400 days."),
         };
-        Ok(self.timed(id, from, said))
+        self.timed(id, film.until, said)
     }
 
-    pub(super) fn floor(&self) -> Condition {
+    /// The school's waiting time after paint; nothing where none is painted.
+    pub(super) fn floor(&self, judged: &Judged) -> Option<Condition> {
+        let floor =
+            judged.of(&[WaitReason::School, WaitReason::Retarder, WaitReason::SlowPaint])?;
         let school = self.studio.schools.waiting;
-        let painted = self.painted();
-        let floor = painted.floor(school);
         let word = match school {
             Waiting::Brisk => "brisk",
             Waiting::Standard => "standard",
             Waiting::Patient => "patient",
         };
-        let why = match painted.slowed() {
-            Slowed::No => "",
-            Slowed::Retarder => ", longer because retarder is in the stack",
-            Slowed::SlowPaint => ", longer because slow-drying paint is in the stack",
+        let (slowed, why) = match floor.what {
+            WaitReason::Retarder => {
+                (Slowed::Retarder, ", longer because retarder is in the stack")
+            }
+            WaitReason::SlowPaint => {
+                (Slowed::SlowPaint, ", longer because slow-drying paint is in the stack")
+            }
+            _ => (Slowed::No, ""),
         };
-        let days = floor.num_days();
+        let days = school.floor(slowed).num_days();
         let plural = if days == 1 { "" } else { "s" };
         let said = format!(
             "The {word} school waits {days} day{plural} after the last paint{why}. [practice]"
         );
-        self.timed(ConditionId::Floor, painted.seal_from(school), said)
+        Some(self.timed(ConditionId::Floor, floor.until, said))
     }
 
-    /// What is painted below the seal, as laid and, where it is still to come, as the plan has it.
-    fn painted(&self) -> Painted {
-        let steps = self.picture.steps.iter().enumerate();
-        let done = steps.filter_map(|(n, s)| {
-            let planned = || (n < self.i).then(|| self.planned_end(n)).flatten();
-            Some((s, s.laid_at.or_else(planned)?))
-        });
-        Painted::of(self.studio, done)
+    /// The gap after the sealing coat below; nothing where paint is below.
+    pub(super) fn between(&self, judged: &Judged) -> Option<Condition> {
+        let gap = judged.of(&[WaitReason::BetweenVarnish, WaitReason::SolventOverWater])?;
+        let said = match (gap.what, self.studio.schools.waiting) {
+            (WaitReason::SolventOverWater, _) => {
+                let days = SOLVENT_GAP.num_days();
+                format!(
+                    "Solvent varnish over a water-borne coat: {days} to {} days between. [practice]",
+                    days + 1
+                )
+            }
+            (_, Waiting::Brisk) => "An hour at least after the coat below. [practice]".into(),
+            _ => "The day after the coat below; an hour is the least. [practice]".into(),
+        };
+        Some(self.timed(ConditionId::Between, gap.until, said))
     }
 
-    pub(super) fn between(&self) -> Condition {
-        let id = ConditionId::Between;
-        let Some((below, laid)) = self.last_seal() else {
-            return self.timed(id, Some(self.now), String::new());
+    /// What the painter asked for beside it; nothing when that is over or was never asked.
+    pub(super) fn asked(&self, judged: &Judged) -> Option<Condition> {
+        let asked = judged.of(&[WaitReason::NotBefore, WaitReason::Gap])?;
+        let said = match asked.what {
+            WaitReason::Gap => "You asked for a gap after what it stands on.",
+            _ => "You asked for it not before that.",
         };
-        let school = between_varnish(self.studio, laid);
-        let said = match self.studio.schools.waiting {
-            Waiting::Brisk => "An hour at least after the coat below. [practice]",
-            _ => "The day after the coat below; an hour is the least. [practice]",
-        };
-        let gap = self.step().earliest_gap_min.map(|min| laid + minutes(min));
-        if solvent_over_water(self.studio, below, self.step()) {
-            let days = SOLVENT_GAP.num_days();
-            let said = format!(
-                "Solvent varnish over a water-borne coat: {days} to {} days between. [practice]",
-                days + 1
-            );
-            return self.timed(id, Some(school.max(laid + SOLVENT_GAP)).max(gap), said);
-        }
-        self.timed(id, Some(school).max(gap), said.into())
+        let asked = self.timed(ConditionId::Asked, asked.until, said.into());
+        Some(asked).filter(Condition::closes)
     }
 
     pub(super) fn signature(&self, between: bool) -> Condition {
         let id = ConditionId::Signature;
-        let mut signed = self.picture.steps[..self.i]
-            .iter()
-            .enumerate()
-            .filter(|(_, s)| s.kind == StepKind::Signature);
-        let Some((n, step)) = signed.next_back() else {
+        let signs = |(_, s): &(usize, &Step)| s.kind == StepKind::Signature;
+        let Some((n, step)) = self.picture.steps.iter().enumerate().rfind(signs) else {
             let evidence = if between {
                 "No signature is planned on the face; it would go on the back now."
             } else {
                 "No signature is planned on the face: once it is sealed it is too late for one."
             };
-            return Condition {
-                id,
-                standing: Standing::Holds,
-                evidence: evidence.into(),
-                from: None,
-            };
+            let evidence = evidence.into();
+            return Condition { id, standing: Standing::Holds, evidence, from: None };
         };
         let (standing, evidence) = match step.laid_at {
             Some(_) => (Standing::Holds, "Logged."),
@@ -259,9 +235,11 @@ impl Look<'_> {
 
     pub(super) fn photograph(&self, between: bool) -> Condition {
         let id = ConditionId::Photograph;
-        let after = self.last_painted();
+        // With paint still to come none can have been taken after the last of it.
+        let (after, open) = (self.last_painted(), !self.open_below().is_empty());
         let until = self.first_seal().unwrap_or(self.now);
-        let fits = |at: &DateTime<Utc>| after.is_none_or(|a| *at >= a) && *at <= until;
+        let fits =
+            |at: &DateTime<Utc>| !open && after.is_none_or(|a| *at >= a) && *at <= until;
         let kept = self.photographs.iter().copied().filter(fits).max();
         let logged = self
             .laid()
@@ -294,25 +272,21 @@ impl Look<'_> {
     pub(super) fn surface(&self) -> Condition {
         let id = ConditionId::Surface;
         let last = self.laid().filter(|(s, _)| s.kind.leaves_film()).map(|(_, at)| at).max();
-        let seen = self.picture.seal.inspected_at;
-        let seen = seen.filter(|at| *at <= self.now && last.is_none_or(|l| *at >= l));
-        match seen {
-            Some(at) => Condition {
-                id,
-                standing: Standing::Holds,
-                evidence: "Dusted and looked over since the last coat.".into(),
-                from: Some(at),
-            },
-            None => Condition {
-                id,
-                standing: Standing::Yours,
-                evidence:
-                    "Take dust off with a soft dry brush, look along it in raking light, and \
-                           say so here."
-                        .into(),
-                from: None,
-            },
+        let seen = self.picture.seal.inspected_at.filter(|at| *at <= self.now);
+        let since = seen.filter(|at| last.is_none_or(|l| *at >= l));
+        let fresh = since.filter(|at| *at + LOOK_HOLDS > self.now);
+        if fresh.is_some() && self.open_below().is_empty() {
+            let evidence = "Dusted and looked over since the last coat.".into();
+            return Condition { id, standing: Standing::Holds, evidence, from: fresh };
         }
+        let said = match since {
+            Some(_) => "It was looked over more than a day ago, and dust settles since: take it",
+            None => "Take dust",
+        };
+        let evidence = format!(
+            "{said} off with a soft dry brush, look along it in raking light, and say so here."
+        );
+        Condition { id, standing: Standing::Yours, evidence, from: None }
     }
 
     pub(super) fn product(&self) -> Condition {

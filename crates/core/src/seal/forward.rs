@@ -51,8 +51,8 @@ pub fn forward(
         return Ok(Vec::new());
     };
     let taken = known.taken_places(studio, p, plan, now)?;
-    let coats = Look::coats_below(studio, (p, step), plan)?;
-    let begun = known.begun_at(studio, p, &coats, now)?;
+    let history = Look::history_below(studio, (p, step), plan);
+    let begun = known.begun_at(studio, p, &history, now)?;
     let mut found = Vec::new();
     for (what, risk, changed) in changes(studio, p, step, now) {
         let among = (plan, photographs, taken.as_slice());

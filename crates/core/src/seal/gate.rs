@@ -1,15 +1,16 @@
 //! The gate: whether a picture may be sealed, and from when.
 
-use super::conditions::{Condition, Standing};
+use super::conditions::Condition;
 use super::known::{KnownFilms, Span};
-use super::look::Look;
+use super::look::{Judged, Look};
 use crate::film::FilmState;
 use crate::picture::{CoatFault, StepKind};
-use crate::planner::{Plan, coats_of};
+use crate::planner::Plan;
+use crate::readiness::{Around, Calendar, FitAir, Stretch, Task, history, may_lay};
 use crate::studio::Studio;
-use crate::time::MINUTE_S;
+use crate::time::{minutes_between, whole_seconds};
 use crate::words::words;
-use chrono::{DateTime, Duration, Utc};
+use chrono::{DateTime, Utc};
 
 words! {
     /// Where a picture stands on its way out of the studio.
@@ -43,6 +44,8 @@ pub struct Gate {
     /// The first hour within the studio's hours in which all that time brings holds, from the first
     /// stroke to the end of the hands-on work; what wants the painter's hand is taken as done.
     pub earliest: Option<(DateTime<Utc>, DateTime<Utc>)>,
+    /// When the plan has it: later than the earliest where the painter is at other work then.
+    pub planned: Option<(DateTime<Utc>, DateTime<Utc>)>,
     /// Minutes until the coat must be left alone, laid then.
     pub working_min: Option<f64>,
     /// Minutes until it is touch-dry, laid then.
@@ -111,7 +114,8 @@ pub(super) fn gate_among(
     let picture = &studio.pictures[p];
     let next = picture.steps.iter().position(|s| s.kind.seals() && s.laid_at.is_none());
     let Some(i) = next else { return past_the_gate(studio, p, plan, (now, known)) };
-    Look { studio, picture, p, i, plan, photographs, taken, now }.gate(known)
+    let task = Task::of(studio, (p, i), (1, picture.stands_on(i)));
+    Look { studio, picture, p, i, task, plan, photographs, taken, now }.gate(known)
 }
 
 /// The gate when no sealing coat is to come.
@@ -124,8 +128,11 @@ fn past_the_gate(
     let picture = &studio.pictures[p];
     let sealed = picture.steps.iter().any(|s| s.kind.seals());
     let wrapped = picture.steps.iter().any(|s| s.kind == StepKind::Pack && s.laid_at.is_some());
-    let coats = coats_of(studio, p, plan)?;
-    let wrap_from = known.reaches(studio, (p, &coats), FilmState::ReadyToWrap)?;
+    let planned = plan.steps.iter().filter(|s| s.picture == p);
+    let all = history(picture, planned.filter_map(|s| Some((s.sittings.last()?.to, s.step))));
+    let bed = known.bed(studio, p, all)?;
+    let lies = bed.done.last_coat().is_some();
+    let wrap_from = if lies { bed.reaches(studio, FilmState::ReadyToWrap)? } else { None };
     let stage = match (sealed, wrapped, wrap_from) {
         (_, true, _) => Stage::Wrapped,
         (false, ..) => Stage::Unplanned,
@@ -138,6 +145,7 @@ fn past_the_gate(
         between: false,
         conditions: Vec::new(),
         earliest: None,
+        planned: None,
         working_min: None,
         touch_dry_min: None,
         wrap_from: wrap_from.filter(|_| sealed),
@@ -146,45 +154,58 @@ fn past_the_gate(
 
 impl Look<'_> {
     fn gate(&self, known: &mut KnownFilms) -> Result<Gate, CoatFault> {
-        let coats = Self::coats_below(self.studio, (self.p, self.i), self.plan)?;
-        let film = known.after(self.studio, self.p, &coats)?;
-        let between = self.last_seal().is_some();
-        let cure = self.cure((film.as_ref(), known), &coats, between)?;
-        let mut conditions = vec![self.last_coat(), cure];
-        conditions.push(if between { self.between() } else { self.floor() });
+        let (calendar, fit) = known.around(self.studio, self.p, self.now);
+        let judged = self.judge(known, (&calendar, &fit))?;
+        let between = judged.top.is_some_and(|top| self.picture.steps[top].kind.seals());
+        let mut conditions = vec![self.last_coat(), self.cure(&judged)];
+        let floor = self.floor(&judged).filter(|c| !between || c.closes());
+        conditions.extend(floor.into_iter().chain(self.between(&judged)));
+        conditions.extend(self.asked(&judged));
         conditions.extend([self.signature(between), self.photograph(between), self.surface()]);
-        conditions.push(self.product());
-
-        // The earliest moment by everything but air, place and hours.
-        let timed = conditions.iter().filter(|c| c.closes() && c.standing != Standing::Yours);
-        let mut ready = Some(self.now);
-        for c in timed {
-            ready = ready.zip(c.from).map(|(a, b)| a.max(b));
-        }
-        let undone = self.picture.steps[..self.i].iter().any(|s| s.laid_at.is_none());
-        if undone && let Some(planned) = self.planned_below() {
-            ready = ready.map(|at| at.max(planned));
-        }
-        let film = film.as_ref();
-        let (air, laying) = self.air(film, ready)?;
-        conditions.push(air);
-        conditions.push(self.flat_place(ready, laying));
-        let earliest = ready
-            .zip(laying)
-            .map(|(at, laying)| self.earliest(film, at, laying))
-            .transpose()?
-            .flatten();
-        let (earliest, laying) = earliest.map_or((None, laying), |(at, l)| (Some(at), Some(l)));
-        let open = conditions.iter().all(|c| !c.closes());
+        conditions.extend([self.product(), self.air(&judged, &fit), self.flat_place(&judged)]);
+        let open = conditions.iter().all(|c| !c.closes()) && judged.verdict.allows(self.now);
+        let planned = self.planned(self.i).and_then(|s| s.sittings.first());
         Ok(Gate {
             stage: if open { Stage::Open } else { Stage::Closed },
             step: Some(self.i),
             between,
             conditions,
-            earliest: earliest.zip(laying).map(|(at, l)| (at, at + Duration::seconds(l.hands_on))),
-            working_min: laying.map(|l| l.setting as f64 / MINUTE_S),
-            touch_dry_min: laying.map(|l| l.touch_dry as f64 / MINUTE_S),
+            earliest: judged.verdict.earliest.ok(),
+            planned: planned.map(|s| (s.from, s.to)),
+            working_min: judged.setting_min,
+            touch_dry_min: judged.touch_dry_min,
             wrap_from: None,
+        })
+    }
+
+    /// What the one law says of the coat.
+    fn judge(
+        &self,
+        known: &mut KnownFilms,
+        (calendar, fit): (&Calendar, &FitAir),
+    ) -> Result<Judged, CoatFault> {
+        let studio = self.studio;
+        let taken = |(a, b): &Span| (a.timestamp(), whole_seconds(*b));
+        let held: Vec<Stretch> = self.taken.iter().map(taken).collect();
+        let places = studio.flat_places as usize;
+        let around = Around { calendar, held: &held, places, air: fit };
+        let history = Self::history_below(studio, (self.p, self.i), self.plan);
+        // What comes below is done first, and the coat is not looked at before.
+        let below = history.last().map_or(self.now, |(at, _)| *at);
+        let bed = known.bed(studio, self.p, history)?;
+        let asked = (&mut *bed, self.i, &self.task);
+        let verdict = may_lay(studio, asked, &around, self.now.max(below))?;
+        let at = verdict.earliest.as_ref().map_or(verdict.ready, |(from, _)| Some(*from));
+        let at = at.unwrap_or(self.now.max(below));
+        let states = [FilmState::Setting, FilmState::TouchDry];
+        let reached = bed.coat_reaches(studio, (self.i, at), states)?;
+        let after = reached.map(|t| t.map(|t| minutes_between(at, t)));
+        Ok(Judged {
+            top: bed.done.last_coat(),
+            coats: bed.film().stack().coats(),
+            setting_min: after[0],
+            touch_dry_min: after[1],
+            verdict,
         })
     }
 }
@@ -192,6 +213,7 @@ impl Look<'_> {
 #[cfg(test)]
 mod tests {
     use super::*;
+    use chrono::Duration;
 
     #[test]
     fn what_can_go_on_now_comes_first_and_what_is_done_last() {
@@ -202,6 +224,7 @@ mod tests {
             between: false,
             conditions: vec![],
             earliest: earliest.map(|h| (at(h), at(h + 1))),
+            planned: None,
             working_min: None,
             touch_dry_min: None,
             wrap_from: wrap_from.map(at),

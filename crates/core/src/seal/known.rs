@@ -1,16 +1,22 @@
 //! Films under seals that were computed, kept from gate to gate: most gates of a studio look at the
 //! same coats again.
 
-use crate::film::{Film, FilmState, HORIZON_S};
-use crate::picture::{CoatFault, LaidCoat, film_after};
+use crate::film::{Film, FilmState, Grid, HORIZON_S};
+use crate::picture::{CoatFault, LaidCoat, Picture, Step, film_after};
 use crate::planner::{Plan, coats_of};
-use crate::studio::Studio;
-use crate::time::{instant, seconds};
+use crate::readiness::{Bed, Calendar, FitAir};
+use crate::studio::{Studio, StudioHours, daylight};
+use crate::time::{full_minute, instant, minutes_s, seconds, whole_seconds};
 use chrono::{DateTime, Duration, Utc};
 use std::collections::HashMap;
+use std::sync::Arc;
 
 /// How long ago a varnish coat may have been laid to be looked at as still wet [days]. [practice]
 const WET_DAYS: i64 = 3;
+
+/// How far ahead an hour is looked for in which everything holds [days]. [practice] a season after the
+/// longest cure that is waited for
+const LOOK_AHEAD_DAYS: i64 = 520;
 
 /// A stretch of time.
 pub(super) type Span = (DateTime<Utc>, DateTime<Utc>);
@@ -18,17 +24,37 @@ pub(super) type Span = (DateTime<Utc>, DateTime<Utc>);
 /// Something that is known of a row of coats.
 type Known<T> = (Vec<LaidCoat>, T);
 
+/// What was done on a picture and when, in order of time.
+type History = Vec<(DateTime<Utc>, usize)>;
+
+/// A picture after what was, or will be, done on it.
+#[derive(Debug, Clone)]
+struct KnownBed {
+    history: History,
+    coats: Vec<LaidCoat>,
+    bed: Bed,
+}
+
+/// The studio around its pictures, and what it was made for.
+#[derive(Debug, Clone)]
+struct KnownStudio {
+    made_for: (StudioHours, Option<daylight::Place>, f64, i64),
+    pins: Vec<(i64, i64)>,
+    calendar: Calendar,
+}
+
 /// What is known of the films of one studio in one air. Whoever holds it forgets it when the air or
-/// the size of a picture changes; everything else it tells by the coats.
+/// the size of a picture changes; everything else it tells by what was done.
 #[derive(Debug, Clone, Default)]
 pub struct KnownFilms {
-    /// By picture: right after the last of these coats.
-    films: HashMap<usize, Known<Option<Film>>>,
-    reached: HashMap<(usize, FilmState), Known<Option<DateTime<Utc>>>>,
+    beds: HashMap<usize, KnownBed>,
     /// By picture: from when to when each of its sealing coats lies wet.
     wet: HashMap<usize, Known<Vec<Span>>>,
-    /// The coats that lie on a picture, as they are now: another air begins only there.
-    begun: Option<(usize, Vec<LaidCoat>, Film)>,
+    /// A picture as it is now: another air begins only there.
+    begun: Option<(usize, KnownBed)>,
+    around: Option<KnownStudio>,
+    /// When the room is fit, from a moment on.
+    fit: Option<(i64, Arc<FitAir>)>,
 }
 
 impl KnownFilms {
@@ -37,65 +63,88 @@ impl KnownFilms {
         *self = Self::default();
     }
 
-    /// What is known where the air is another from `now` on: how picture `p` is now.
+    /// What is known where the air is another from `now` on: how picture `p`, with `history`, is now.
     pub(super) fn begun_at(
         &mut self,
         studio: &Studio,
         p: usize,
-        coats: &[LaidCoat],
+        history: &[(DateTime<Utc>, usize)],
         now: DateTime<Utc>,
     ) -> Result<Self, CoatFault> {
-        let now = seconds(now);
-        let laid: Vec<LaidCoat> = coats.iter().take_while(|c| c.at <= now).copied().collect();
-        let picture = &studio.pictures[p];
-        let mut begun = None;
-        if let Some(mut film) = film_after(picture, &laid, &studio.air)? {
-            let top = laid.last().map_or(usize::MAX, |c| c.step);
-            film.advance(&studio.air, now, None).map_err(|e| picture.fault(top, e))?;
-            begun = Some((p, laid, film));
-        }
-        Ok(Self { begun, ..Self::default() })
+        let past: History = history.iter().filter(|(at, _)| *at <= now).copied().collect();
+        let mut bed = Bed::after(studio, p, Grid::PLANNING, &past)?;
+        bed.wait_until(studio, now)?;
+        let coats = coats_of_history(studio, p, &past)?;
+        let begun = Some((p, KnownBed { history: past, coats, bed }));
+        Ok(Self { begun, wet: self.wet.clone(), around: self.around.clone(), ..Self::default() })
     }
 
-    /// The film of picture `p` after `coats`.
-    pub(super) fn after(
+    /// Picture `p` after `history`.
+    pub(super) fn bed(
         &mut self,
         studio: &Studio,
         p: usize,
-        coats: &[LaidCoat],
-    ) -> Result<Option<Film>, CoatFault> {
-        if let Some((_, film)) = self.films.get(&p).filter(|(known, _)| known == coats) {
-            return Ok(film.clone());
-        }
-        let begun = self.begun.as_ref().filter(|(q, laid, _)| *q == p && coats.starts_with(laid));
-        let film = match begun {
-            Some((_, laid, film)) => {
-                let mut film = film.clone();
-                for coat in &coats[laid.len()..] {
-                    studio.pictures[p].lay(&mut film, coat, &studio.air)?;
+        history: History,
+    ) -> Result<&mut Bed, CoatFault> {
+        let coats = coats_of_history(studio, p, &history)?;
+        let known = self.beds.get(&p);
+        if known.is_none_or(|k| k.history != history || k.coats != coats) {
+            let begun = self.begun.as_ref().filter(|(q, known)| {
+                *q == p && history.starts_with(&known.history) && coats.starts_with(&known.coats)
+            });
+            let bed = match begun {
+                Some((_, known)) => {
+                    let mut bed = known.bed.clone();
+                    for (at, i) in &history[known.history.len()..] {
+                        bed.finish(studio, *i, *at)?;
+                    }
+                    bed
                 }
-                Some(film)
-            }
-            None => film_after(&studio.pictures[p], coats, &studio.air)?,
-        };
-        self.films.insert(p, (coats.to_vec(), film.clone()));
-        Ok(film)
+                None => Bed::after(studio, p, Grid::PLANNING, &history)?,
+            };
+            self.beds.insert(p, KnownBed { history, coats, bed });
+        }
+        match self.beds.get_mut(&p) {
+            Some(known) => Ok(&mut known.bed),
+            None => unreachable!("it was just put there"),
+        }
     }
 
-    /// When that film reaches `state`, if nothing more is laid on it.
-    pub(super) fn reaches(
+    /// The hours of `studio` from `now` on, with pinned work of others than picture `p` taken out, and
+    /// when its room is fit.
+    pub(super) fn around(
         &mut self,
         studio: &Studio,
-        (p, coats): (usize, &[LaidCoat]),
-        state: FilmState,
-    ) -> Result<Option<DateTime<Utc>>, CoatFault> {
-        if let Some((_, at)) = self.reached.get(&(p, state)).filter(|(known, _)| known == coats) {
-            return Ok(*at);
+        p: usize,
+        now: DateTime<Utc>,
+    ) -> (Calendar, Arc<FitAir>) {
+        let from = full_minute(whole_seconds(now));
+        let made_for = (studio.hours.clone(), studio.daylight, studio.setup_min, from);
+        let pinned = |(q, picture): (usize, &Picture)| {
+            let open = picture.steps.iter().filter(move |s| q != p && s.laid_at.is_none());
+            let stretch = |s: &Step| {
+                let at = whole_seconds(s.pinned_at?);
+                (at >= from).then(|| (at, at + minutes_s(s.hands_on_min)))
+            };
+            open.filter_map(stretch).collect::<Vec<_>>()
+        };
+        let pins: Vec<_> = studio.pictures.iter().enumerate().flat_map(pinned).collect();
+        let fit = match &self.fit {
+            Some((known, fit)) if *known == from => fit.clone(),
+            _ => Arc::new(FitAir::new(&studio.air, from)),
+        };
+        self.fit = Some((from, fit.clone()));
+        if let Some(known) = self.around.as_ref().filter(|k| k.made_for == made_for && k.pins == pins) {
+            return (known.calendar.clone(), fit);
         }
-        let film = self.after(studio, p, coats)?;
-        let at = reaches(studio, (p, coats), film, state)?;
-        self.reached.insert((p, state), (coats.to_vec(), at));
-        Ok(at)
+        let to = from + LOOK_AHEAD_DAYS * 86_400;
+        let set_up = minutes_s(studio.setup_min);
+        let mut calendar = Calendar::new(&studio.hours, studio.daylight, (from, to), set_up);
+        for stretch in &pins {
+            calendar.reserve(*stretch);
+        }
+        self.around = Some(KnownStudio { made_for, pins, calendar: calendar.clone() });
+        (calendar, fit)
     }
 
     /// Stretches in which pictures other than `p` lie flat with wet varnish, as laid and as planned.
@@ -148,4 +197,17 @@ fn reaches(
     let cannot = |e| studio.pictures[p].fault(top, e);
     film.advance(&studio.air, until, Some(state)).map_err(cannot)?;
     Ok(film.events().at(state).map(instant))
+}
+
+/// The coats of picture `p` after `history`, in order of time.
+fn coats_of_history(
+    studio: &Studio,
+    p: usize,
+    history: &[(DateTime<Utc>, usize)],
+) -> Result<Vec<LaidCoat>, CoatFault> {
+    let mut coats = Vec::new();
+    for (at, i) in history {
+        coats.extend(studio.pictures[p].coat_at(&studio.materials, *i, seconds(*at))?);
+    }
+    Ok(coats)
 }

@@ -1,8 +1,9 @@
 //! What a gate looks at: a picture, its next sealing coat, and the plan around it.
 
 use super::known::Span;
-use crate::picture::{CoatFault, LaidCoat, Picture, Step};
-use crate::planner::{Plan, coats_of};
+use crate::picture::{Picture, Step};
+use crate::planner::{Plan, PlannedStep};
+use crate::readiness::{Reason, Task, Verdict, WaitReason, history};
 use crate::studio::Studio;
 use chrono::{DateTime, Utc};
 
@@ -12,6 +13,8 @@ pub(super) struct Look<'a> {
     pub(super) picture: &'a Picture,
     pub(super) p: usize,
     pub(super) i: usize,
+    /// The coat as the law sees it.
+    pub(super) task: Task,
     pub(super) plan: &'a Plan,
     pub(super) photographs: &'a [DateTime<Utc>],
     /// Stretches in which other pictures lie flat with wet varnish.
@@ -19,19 +22,38 @@ pub(super) struct Look<'a> {
     pub(super) now: DateTime<Utc>,
 }
 
+/// What the law says of the coat, and how it would behave.
+pub(super) struct Judged {
+    pub(super) verdict: Verdict,
+    /// The step that laid the last coat below it.
+    pub(super) top: Option<usize>,
+    /// Coats below it.
+    pub(super) coats: usize,
+    /// Minutes from laying it to setting and touch-dry, when it may first be laid [min].
+    pub(super) setting_min: Option<f64>,
+    pub(super) touch_dry_min: Option<f64>,
+}
+
+impl Judged {
+    /// The reasons of one of the kinds `what`, the one that holds longest last.
+    pub(super) fn of(&self, what: &[WaitReason]) -> Option<&Reason> {
+        let mine = self.verdict.reasons.iter().filter(|r| what.contains(&r.what));
+        mine.max_by_key(|r| r.until.unwrap_or(DateTime::<Utc>::MAX_UTC))
+    }
+}
+
 impl Look<'_> {
-    /// Paint that is still to come below the seal, and everything that is already there.
-    pub(super) fn coats_below(
+    /// Everything that is on the picture, and what is still to come below the seal where the plan has
+    /// it, in order of time.
+    pub(super) fn history_below(
         studio: &Studio,
         (p, i): (usize, usize),
         plan: &Plan,
-    ) -> Result<Vec<LaidCoat>, CoatFault> {
-        let steps = &studio.pictures[p].steps;
-        let below = |c: &LaidCoat| {
-            let step = &steps[c.step];
-            step.laid_at.is_some() || (c.step < i && !step.kind.seals())
-        };
-        Ok(coats_of(studio, p, plan)?.into_iter().filter(below).collect())
+    ) -> Vec<(DateTime<Utc>, usize)> {
+        let picture = &studio.pictures[p];
+        let under = picture.all_below(i);
+        let planned = plan.steps.iter().filter(|s| s.picture == p && under.contains(&s.step));
+        history(picture, planned.filter_map(|s| Some((s.sittings.last()?.to, s.step))))
     }
 
     pub(super) fn step(&self) -> &Step {
@@ -47,8 +69,11 @@ impl Look<'_> {
         self.laid().filter(|(s, _)| s.kind.seals()).max_by_key(|(_, at)| *at)
     }
 
+    /// The first sealing coat that lies over the last paint.
     pub(super) fn first_seal(&self) -> Option<DateTime<Utc>> {
-        self.laid().filter(|(s, _)| s.kind.seals()).map(|(_, at)| at).min()
+        let painted = self.last_painted();
+        let over = |at: &DateTime<Utc>| painted.is_none_or(|p| *at >= p);
+        self.laid().filter(|(s, at)| s.kind.seals() && over(at)).map(|(_, at)| at).min()
     }
 
     /// When the last painted coat was laid.
@@ -56,14 +81,23 @@ impl Look<'_> {
         self.laid().filter(|(s, _)| s.kind.leaves_film() && !s.kind.seals()).map(|(_, at)| at).max()
     }
 
-    /// When the plan has everything below the seal done.
-    pub(super) fn planned_below(&self) -> Option<DateTime<Utc>> {
-        let mine = |s: &&crate::planner::PlannedStep| s.picture == self.p && s.step < self.i;
-        self.plan.steps.iter().filter(mine).filter_map(|s| s.sittings.last()).map(|s| s.to).max()
+    /// The coats below it that are still to come, by their place in the picture.
+    pub(super) fn open_below(&self) -> Vec<usize> {
+        let steps = &self.picture.steps;
+        let coat = |i: &usize| {
+            let s = &steps[*i];
+            s.laid_at.is_none()
+                && s.kind.leaves_film()
+                && (s.kind.must_leave_film() || s.wet_film_um.is_some())
+        };
+        self.picture.all_below(self.i).into_iter().filter(coat).collect()
+    }
+
+    pub(super) fn planned(&self, step: usize) -> Option<&PlannedStep> {
+        self.plan.steps.iter().find(|s| s.picture == self.p && s.step == step)
     }
 
     pub(super) fn planned_end(&self, step: usize) -> Option<DateTime<Utc>> {
-        let mine = |s: &&crate::planner::PlannedStep| s.picture == self.p && s.step == step;
-        self.plan.steps.iter().find(mine)?.sittings.last().map(|s| s.to)
+        self.planned(step)?.sittings.last().map(|s| s.to)
     }
 }

@@ -1,13 +1,14 @@
 //! A cup for a picture of the studio: what it takes, what it allows, and what it would do if it were
 //! laid as soon as that is safe.
 
+use super::stock::taken_ml;
 use super::whole::Studio;
 use crate::cup::{
     Amount, Change, CupError, MOST_CUPS, Pour, Reach, Rounded, USUAL_LOSS, Unit, adjust, amounts,
     loss_of, on_picture_ml, pour_ml, reach, round_to, series, turn,
 };
 use crate::mix::{Limit, Mix, Part};
-use crate::picture::{IfLaid, if_laid};
+use crate::picture::{CoatFault, IfLaid, LaidCoat, if_laid};
 use crate::quantity::{Checked, Fault, Millilitres, OutOfRange, Parts, WetFilm};
 use crate::time::seconds;
 use chrono::{DateTime, Utc};
@@ -32,6 +33,34 @@ pub struct Turn {
     pub value: f64,
     /// Size of the cup it was set in [ml]; the cup that is asked about when not said.
     pub of_ml: Option<f64>,
+}
+
+/// On what, when and after what a cup is laid.
+#[derive(Debug, Clone, PartialEq)]
+pub struct CupPlace {
+    /// When: now, or when the plan has it.
+    pub at: DateTime<Utc>,
+    /// The coats that lie there then, in order of time.
+    pub coats: Vec<LaidCoat>,
+    /// What is painted before it (picture and step), and takes from the shelf.
+    pub before: Vec<(usize, usize)>,
+    /// The step it is for.
+    pub step: Option<usize>,
+}
+
+impl CupPlace {
+    /// Over what is laid on picture `p`, at `now`; for `step` when that is known.
+    ///
+    /// # Errors
+    /// [`CoatFault`] when a laid coat cannot be computed.
+    pub fn now(
+        studio: &Studio,
+        p: usize,
+        step: Option<usize>,
+        now: DateTime<Utc>,
+    ) -> Result<Self, CoatFault> {
+        Ok(Self { at: now, coats: studio.laid_coats(p)?, before: Vec::new(), step })
+    }
 }
 
 /// A cup that is asked about.
@@ -96,6 +125,8 @@ pub struct Cupful {
     pub offers: Vec<(Change, Option<Mix>)>,
     /// How far the material goes that is short.
     pub short: Option<Reach>,
+    /// By part, what is left on the shelf when its turn comes [ml]; `None` where no stock is kept.
+    pub left_ml: Vec<Option<f64>>,
     /// What can hurt about what is in it.
     pub hazards: Vec<String>,
 }
@@ -169,11 +200,11 @@ fn check_measure(measure_ml: f64) -> Checked {
 }
 
 impl Studio {
-    /// A cup for picture `p` at `now`.
+    /// A cup for picture `p`, laid at `place`.
     ///
     /// # Errors
     /// [`Fault`] naming the field of the question that does not fit.
-    pub fn cupful(&self, p: usize, asked: &CupAsked, now: DateTime<Utc>) -> Result<Cupful, Fault> {
+    pub fn cupful(&self, p: usize, asked: &CupAsked, place: &CupPlace) -> Result<Cupful, Fault> {
         check_measure(asked.measure_ml)?;
         let picture = &self.pictures[p];
         let mut pour = Pour {
@@ -194,15 +225,16 @@ impl Studio {
             None => None,
             Some((material, ml)) => Some(reach(&mix, material, *ml, &pour).map_err(refuse)?),
         };
-        let laid = self.laid_now(p, &mix, asked.wet_film_um, now)?;
+        let laid = self.laid_at(p, (&mix, asked.wet_film_um), place)?;
         Ok(Cupful {
+            left_ml: mix.iter().map(|part| self.left_after(&part.material, &place.before)).collect(),
             total_ml,
             on_picture_ml: on_picture_ml(&pour),
             loss: pour.loss,
             rounded: round_to(&amounts, asked.measure_ml),
             amounts,
-            limits: mix.limits(&self.materials, picture.surface(), self.thinning(picture)),
-            waits: laid.as_ref().is_none_or(|l| l.at > seconds(now)),
+            limits: self.limits_of(p, &mix, place),
+            waits: laid.as_ref().is_none_or(|l| l.at > seconds(place.at)),
             laid,
             offers: self.offers(&mix),
             short,
@@ -211,22 +243,41 @@ impl Studio {
         })
     }
 
-    /// What a coat of `mix` would do on picture `p`, laid as soon as that is safe.
+    /// The limits of `mix` on picture `p`, for the step and on the surface of `place`.
+    fn limits_of(&self, p: usize, mix: &Mix, place: &CupPlace) -> Vec<Limit> {
+        let picture = &self.pictures[p];
+        let surface = place.step.map_or_else(|| picture.surface(), |i| picture.surface_at(i));
+        let glaze = place.step.is_some_and(|i| picture.steps[i].kind.is_glaze());
+        mix.limits(&self.materials, (surface, self.thinning(picture)), glaze)
+    }
+
+    /// What is left of a material when `before` is painted [ml].
+    fn left_after(&self, material: &str, before: &[(usize, usize)]) -> Option<f64> {
+        let left = self.left_of(material)?;
+        let taken = before.iter().filter_map(|(p, i)| {
+            let picture = &self.pictures[*p];
+            let step = &picture.steps[*i];
+            let ml = taken_ml(picture, step).filter(|_| step.tub.is_none())?;
+            Some(ml * step.mix.share_of(material))
+        });
+        Some((left - taken.sum::<f64>()).max(0.0))
+    }
+
+    /// What a coat of `mix`, so thick [um], would do on picture `p`, laid at `place` or as soon as that
+    /// is safe.
     ///
     /// # Errors
     /// [`Fault`] when the mix or the film cannot be, or a coat below cannot be computed.
-    pub fn laid_now(
+    pub fn laid_at(
         &self,
         p: usize,
-        mix: &Mix,
-        wet_film_um: f64,
-        now: DateTime<Utc>,
+        (mix, wet_film_um): (&Mix, f64),
+        place: &CupPlace,
     ) -> Result<Option<IfLaid>, Fault> {
         let film = WetFilm::try_new(wet_film_um).map_err(|e| Fault::new("wet_film_um", e))?;
         let composition = mix.composition(&self.materials).map_err(|e| Fault::new("mix", e))?;
-        let coats = self.laid_coats(p).map_err(|e| Fault::new("", e))?;
         let coat = (film.get(), composition);
-        if_laid(&self.pictures[p], &coats, &self.air, seconds(now), coat)
+        if_laid(&self.pictures[p], &place.coats, &self.air, seconds(place.at), coat)
             .map_err(|e| Fault::new("", e))
     }
 
@@ -238,7 +289,7 @@ impl Studio {
         &self,
         p: usize,
         asked: &SeriesAsked,
-        now: DateTime<Utc>,
+        place: &CupPlace,
     ) -> Result<Vec<SeriesCup>, Fault> {
         if !(1..=MOST_CUPS).contains(&asked.cups) {
             let why = format!("a series has from 1 to {MOST_CUPS} cups, not {}", asked.cups);
@@ -250,12 +301,11 @@ impl Studio {
         }
         let (of, shares) = ((asked.strong.as_str(), asked.thin.as_str()), (asked.from, asked.to));
         let row = series(of, shares, asked.cups).map_err(|e| Fault::new("from", e))?;
-        let picture = &self.pictures[p];
         let cup = |mix: Mix| {
             Ok(SeriesCup {
                 amounts: amounts(&mix, asked.ml, &self.materials).map_err(refuse)?,
-                limits: mix.limits(&self.materials, picture.surface(), self.thinning(picture)),
-                laid: self.laid_now(p, &mix, asked.wet_film_um, now)?,
+                limits: self.limits_of(p, &mix, place),
+                laid: self.laid_at(p, (&mix, asked.wet_film_um), place)?,
                 mix,
             })
         };

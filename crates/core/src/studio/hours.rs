@@ -11,9 +11,15 @@ pub struct OpenHours {
     pub day: Weekday,
     /// Start, local time.
     pub from: NaiveTime,
-    /// End, local time, later than the start.
+    /// End, local time, later than the start; [`MIDNIGHT`] is the end of the day.
     pub to: NaiveTime,
 }
+
+/// How the end of a day, `24:00`, is written as a time of that day: its last second.
+pub const MIDNIGHT: NaiveTime = match NaiveTime::from_hms_opt(23, 59, 59) {
+    Some(time) => time,
+    None => NaiveTime::MIN,
+};
 
 /// Days off, first and last included.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -120,7 +126,13 @@ impl StudioHours {
         self.end_of(self.day(after))
     }
 
-    /// The sessions that touch `from..to`, in order, overlapping hours joined, cut at `from`.
+    /// When hours that end at `to` on `day` are over.
+    fn ends(&self, day: NaiveDate, to: NaiveTime) -> DateTime<Utc> {
+        if to == MIDNIGHT { self.end_of(day) } else { self.instant(day, to) }
+    }
+
+    /// The sessions that touch `from..to`, in order, hours that meet joined (also at midnight), cut
+    /// at `from` and `to`.
     pub fn sessions(&self, from: DateTime<Utc>, to: DateTime<Utc>) -> Vec<Session> {
         let mut found: Vec<Session> = Vec::new();
         if self.weekly.is_empty() || to <= from {
@@ -133,7 +145,7 @@ impl StudioHours {
                 for hours in self.weekly.iter().filter(|h| h.day == day.weekday()) {
                     let session = Session {
                         from: self.instant(day, hours.from).max(from),
-                        to: self.instant(day, hours.to).min(to),
+                        to: self.ends(day, hours.to).min(to),
                     };
                     if session.to > session.from {
                         found.push(session);
@@ -238,6 +250,19 @@ mod tests {
             found,
             [Session { from: utc("2027-03-28T01:30:00Z"), to: utc("2027-03-28T03:00:00Z") }]
         );
+    }
+
+    #[test]
+    fn a_day_ends_at_midnight_and_hours_that_meet_there_are_one_session() {
+        let open = |day, from, to| OpenHours { day, from: time(from), to };
+        let weekly = vec![
+            open(Weekday::Fri, "22:00:00", MIDNIGHT),
+            open(Weekday::Sat, "00:00:00", time("02:00:00")),
+        ];
+        let studio = StudioHours::try_new(chrono_tz::UTC, weekly, vec![]).unwrap();
+        let found = studio.sessions(utc("2027-01-05T00:00:00Z"), utc("2027-01-12T00:00:00Z"));
+        let night = Session { from: utc("2027-01-08T22:00:00Z"), to: utc("2027-01-09T02:00:00Z") };
+        assert_eq!(found, [night]);
     }
 
     #[test]

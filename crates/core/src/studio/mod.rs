@@ -8,10 +8,11 @@ mod room;
 mod schools;
 mod stock;
 mod tub;
+mod usual;
 mod whole;
 
-pub use cupful::{CupAsked, Cupful, SeriesAsked, SeriesCup, Turn};
-pub use hours::{Closed, HoursError, OpenHours, Session, StudioHours};
+pub use cupful::{CupAsked, CupPlace, Cupful, SeriesAsked, SeriesCup, Turn};
+pub use hours::{Closed, HoursError, MIDNIGHT, OpenHours, Session, StudioHours};
 pub use room::{AirSource, RoomAhead};
 pub use schools::{Schools, Slowed, Waiting};
 pub use stock::{Shortage, taken_ml};

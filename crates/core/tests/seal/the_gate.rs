@@ -131,6 +131,8 @@ proptest! {
         let (at, to) = first.earliest.unwrap();
         let sessions = studio.hours.sessions(now(), to + Duration::days(1));
         prop_assert!(sessions.iter().any(|s| s.from <= at && to <= s.to));
+        // A look over the surface counts for a day.
+        studio.pictures[0].seal.inspected_at = Some(at - Duration::minutes(10));
         let then = gate(&studio, 0, (&made, &[]), at).unwrap();
         let closed: Vec<_> = then.against().collect();
         prop_assert!(closed.is_empty(), "{:?}", closed);

@@ -5,7 +5,7 @@ use chrono::{DateTime, FixedOffset, Utc};
 use serde_json::{Value, json};
 use std::time::{Duration, Instant};
 use ulvek_core::planner::{
-    Link, Objective, PictureOdds, Plan, Planner, Request, SEED, holds, moderate, odds as sample,
+    Aim, Link, Objective, PictureOdds, Plan, Planner, Request, SEED, holds, moderate, odds as sample, ready,
 };
 use ulvek_core::studio::Studio;
 use ulvek_core::time::seconds;
@@ -37,7 +37,7 @@ pub fn plan(studio: &Studio, from: DateTime<Utc>, effort: Effort) -> Value {
     let odds = match effort.sampled {
         Some(futures) if futures > 0 => {
             let request = Request { studio, from };
-            sample(request, &planner.order(), SEED, (futures as usize, threads), |_| {})
+            sample(request, &planner.order(), SEED, (futures as usize, threads), Aim::Finish, |_| {})
         }
         _ => Vec::new(),
     };
@@ -74,10 +74,10 @@ fn steps(studio: &Studio, made: &Plan) -> Vec<Value> {
             let waits_for = planned.wait.as_ref().map(|wait| {
                 json!({
                     "state": wait.state,
-                    "of": picture.steps[wait.of].id,
+                    "of": wait.of.map(|of| &picture.steps[of].id),
                     "until": local(wait.until),
                     "lag_min": wait.lag_min.round(),
-                    "because": wait.said(picture.steps[wait.of].title()),
+                    "because": wait.said(picture),
                 })
             });
             let mut row = json!({
@@ -86,6 +86,9 @@ fn steps(studio: &Studio, made: &Plan) -> Vec<Value> {
                 "sittings": sittings,
                 "waits_for": waits_for,
             });
+            if let Some(pin) = planned.pin.as_ref().and_then(|pin| pin.said(studio)) {
+                row["pin"] = json!(pin);
+            }
             if let Some(blocked) = &planned.blocked {
                 row["cannot_be_placed"] = json!(blocked.to_string());
             }
@@ -100,12 +103,15 @@ fn pictures(studio: &Studio, made: &Plan, odds: &[PictureOdds], from: DateTime<U
         .map(|outcome| {
             let p = outcome.picture;
             let finish = outcome.finish.map(|at| at_second(seconds(at), studio));
+            let safe = ready(studio, made, p).ok();
             let sampled = odds.iter().find(|o| o.picture == p);
             json!({
                 "id": studio.pictures[p].id,
                 "finish": finish,
                 "due": outcome.due,
                 "days_late": outcome.days_late,
+                "ready": safe.and_then(|s| s.at).map(|at| at_second(seconds(at), studio)),
+                "ready_days_late": safe.and_then(|s| s.days_late),
                 "odds": sampled.and_then(|o| outcome.due.map(|due| o.by(due))),
                 "sure_day": sampled.and_then(PictureOdds::sure_day),
                 "held_by": held_by(studio, made, p, from),

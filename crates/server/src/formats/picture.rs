@@ -8,7 +8,7 @@ use chrono_tz::Tz;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use ulvek_core::mix::{Mix, Part, Thinning};
-use ulvek_core::picture::{Need, Picture, SealRecord, SetAside, Step, StepKind, ThinningChoice};
+use ulvek_core::picture::{Need, Picture, ReadyBy, SealRecord, SetAside, Step, StepKind, ThinningChoice};
 use utoipa::ToSchema;
 
 /// A picture.
@@ -29,6 +29,14 @@ pub struct PictureDoc {
     /// The day it must be ready.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub due: Option<NaiveDate>,
+    /// What must be so on that day; safe to wrap when not said.
+    #[serde(default, skip_serializing_if = "is_wrapped")]
+    #[schemars(schema_with = "words::json::ready_by")]
+    #[schema(schema_with = words::api::ready_by)]
+    pub ready_by: ReadyBy,
+    /// Whether paint over a sealing coat is meant; without it such a step is refused.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub paint_over_seal: bool,
     /// The ground; sealed when not said.
     #[serde(default)]
     pub ground: GroundDoc,
@@ -70,6 +78,10 @@ pub struct SetAsideDoc {
     pub reason: String,
     /// When.
     pub at: DateTime<FixedOffset>,
+}
+
+fn is_wrapped(ready_by: &ReadyBy) -> bool {
+    *ready_by == ReadyBy::Wrapped
 }
 
 const fn one() -> f64 {
@@ -163,6 +175,8 @@ impl PictureDoc {
             height_cm: picture.height_cm,
             weight: picture.weight,
             due: picture.due,
+            ready_by: picture.ready_by,
+            paint_over_seal: picture.paint_over_seal,
             ground: GroundDoc { absorbs_um: picture.absorbs_um },
             steps: picture.steps.iter().map(|s| StepDoc::of(s, zone)).collect(),
             thinning: picture
@@ -192,6 +206,8 @@ impl PictureDoc {
             height_cm: self.height_cm,
             weight: self.weight,
             due: self.due,
+            ready_by: self.ready_by,
+            paint_over_seal: self.paint_over_seal,
             absorbs_um: self.ground.absorbs_um,
             steps: self.steps.iter().map(StepDoc::read).collect(),
             thinning: self

@@ -2,7 +2,7 @@
 
 use super::fields::line;
 use super::words;
-use chrono::{NaiveDate, NaiveTime, Timelike, Weekday};
+use chrono::{NaiveDate, NaiveTime, Weekday};
 use chrono_tz::Tz;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
@@ -10,6 +10,7 @@ use ulvek_core::air::AirSeries;
 use ulvek_core::mix::Thinning;
 use ulvek_core::quantity::{Checked, Fault, Latitude};
 use ulvek_core::studio::{
+    MIDNIGHT,
     Closed, HoursError, OpenHours, OrderEntry, Schools, Studio, StudioHours, Waiting, daylight,
 };
 use utoipa::ToSchema;
@@ -233,22 +234,18 @@ impl HourDoc {
     }
 }
 
-/// Seconds of the last second of a day: `24:00`.
-const LAST_SECOND: u32 = 86_399;
-
 fn clock(time: NaiveTime) -> String {
-    if time.num_seconds_from_midnight() == LAST_SECOND {
+    if time == MIDNIGHT {
         return "24:00".to_owned();
     }
     time.format("%H:%M").to_string()
 }
 
-/// Reads `HH:MM`; `24:00` is the last second of the day.
+/// Reads `HH:MM`; `24:00` is the end of the day.
 fn read_clock(text: &str) -> Checked<NaiveTime> {
-    let last = NaiveTime::from_num_seconds_from_midnight_opt(LAST_SECOND, 0);
-    match last.filter(|_| text == "24:00") {
-        Some(last) => Ok(last),
-        None => NaiveTime::parse_from_str(text, "%H:%M")
-            .map_err(|_| Fault::new("", format!("\"{text}\" is not a time; write it as in 09:30"))),
+    if text == "24:00" {
+        return Ok(MIDNIGHT);
     }
+    NaiveTime::parse_from_str(text, "%H:%M")
+        .map_err(|_| Fault::new("", format!("\"{text}\" is not a time; write it as in 09:30")))
 }

@@ -5,7 +5,7 @@ use serde_json::Value;
 use ulvek_core::cup::{Change, Unit};
 use ulvek_core::film::FilmState;
 use ulvek_core::mix::{Finish, LimitKind, Line, Opacity, Thinning};
-use ulvek_core::picture::{Carrier, Need, Purpose, SealTrouble, StepKind, Strokes};
+use ulvek_core::picture::{Carrier, Need, Purpose, ReadyBy, SealTrouble, StepKind, Strokes};
 use ulvek_core::rules::Severity;
 use ulvek_core::seal::{ConditionId, Stage, Standing};
 use ulvek_core::studio::{AirSource, Tightness, TubTrouble, Waiting};
@@ -48,6 +48,7 @@ macro_rules! cases {
 }
 cases!(
     carriers: Carrier,
+    ready_bys: ReadyBy,
     purposes: Purpose,
     stroke_schools: Strokes,
     seal_troubles: SealTrouble,
@@ -82,6 +83,7 @@ pub(crate) mod json {
         waiting: waitings,
         tightness: tightnesses,
         carrier: carriers,
+        ready_by: ready_bys,
         purpose: purposes,
         strokes: stroke_schools,
         sheen: finishes,
@@ -130,6 +132,7 @@ pub(crate) mod api {
         finish: finishes,
         sheen: finishes,
         carrier: carriers,
+        ready_by: ready_bys,
         purpose: purposes,
         strokes: stroke_schools,
         seal_trouble: seal_troubles,

@@ -16,7 +16,7 @@ use ulvek_core::film::HORIZON_S;
 use ulvek_core::mix::{
     Finish, Line, MaterialKind, Opacity, SUM_TOLERANCE, Thinning, ordinary_paint,
 };
-use ulvek_core::picture::{Carrier, GROUNDS, MOST_COATS, Need, Purpose, StepKind, Strokes, WAYS};
+use ulvek_core::picture::{Carrier, GROUNDS, MOST_COATS, Need, Purpose, ReadyBy, StepKind, Strokes, WAYS};
 use ulvek_core::quantity::Range;
 use ulvek_core::studio::{AirSource, Tightness, TubTrouble, Waiting};
 use ulvek_core::time::DAY_S;
@@ -86,6 +86,7 @@ pub fn known() -> Result<Catalogue, Problem> {
         waitings: Waiting::ALL.iter().filter_map(|school| word(school, school.said())).collect(),
         carriers: words(Carrier::WORDS, |carrier| carrier.said()),
         purposes: words(Purpose::WORDS, |purpose| purpose.said()),
+        ready_by: words(ReadyBy::WORDS, |ready| ready.said()),
         strokes: words(Strokes::WORDS, |strokes| strokes.said()),
         air_sources: words(AirSource::WORDS, |source| source.said()),
         new_material: NewMaterialOut {

@@ -132,6 +132,8 @@ pub struct Catalogue {
     pub carriers: Vec<WordOut>,
     /// What a sealed thing is for.
     pub purposes: Vec<WordOut>,
+    /// What may be meant by a picture being ready on its day.
+    pub ready_by: Vec<WordOut>,
     /// Directions of strokes.
     pub strokes: Vec<WordOut>,
     /// Where the air to come is taken from.

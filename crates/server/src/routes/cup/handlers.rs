@@ -6,12 +6,15 @@ use crate::compute::Lane;
 use crate::extract::{Body, Key};
 use crate::instruments::Scale;
 use crate::problem::Problem;
-use crate::routes::view::{Of, answer, asked};
+use crate::routes::view::{Of, Scene, answer, asked};
 use crate::state::App;
 use axum::Json;
 use axum::extract::State;
 use axum::response::Response;
 use std::sync::PoisonError;
+use ulvek_core::planner::cup_place;
+use ulvek_core::studio::CupPlace;
+use uuid::Uuid;
 
 /// Computes a cup for a picture: amounts, limits, and what it would do if laid as soon as that is
 /// safe. Stores nothing.
@@ -24,10 +27,23 @@ pub async fn cup(
 ) -> Result<Response, Problem> {
     let question = asked(&format!("cup {id}"), &ask)?;
     answer(&app, (Of::Picture(id), Lane::Quick), question, move |scene| {
-        let cup = scene.loaded.studio.cupful(scene.loaded.place_of(id)?, &ask.read(), scene.now)?;
+        let place = place(scene, id, ask.step.as_deref())?;
+        let cup = scene.loaded.studio.cupful(scene.loaded.place_of(id)?, &ask.read(), &place)?;
         Ok(CupOut::of(&cup))
     })
     .await
+}
+
+/// Where, when and on what a cup for the step called `step` is laid.
+fn place(scene: &Scene, id: Uuid, step: Option<&str>) -> Result<CupPlace, Problem> {
+    let (studio, now) = (&scene.loaded.studio, scene.now);
+    let p = scene.loaded.place_of(id)?;
+    let Some(step) = step else { return Ok(CupPlace::now(studio, p, None, now)?) };
+    let i = studio.pictures[p].place_of(step).ok_or_else(|| {
+        Problem::refused("step", format!("the picture has no step \"{step}\""))
+    })?;
+    let plan = || scene.app.desks.at(&scene.loaded, |desk| desk.plan(now));
+    Ok(cup_place(studio, plan, (p, i), now)?)
 }
 
 /// A row of cups from light to strong, each with what a coat of it would do. Stores nothing.
@@ -41,7 +57,8 @@ pub async fn cup_series(
     let question = asked(&format!("series {id}"), &ask)?;
     answer(&app, (Of::Picture(id), Lane::Quick), question, move |scene| {
         let studio = &scene.loaded.studio;
-        let row = studio.series(scene.loaded.place_of(id)?, &ask.read(), scene.now)?;
+        let place = place(scene, id, ask.step.as_deref())?;
+        let row = studio.series(scene.loaded.place_of(id)?, &ask.read(), &place)?;
         let cup = |c: &ulvek_core::studio::SeriesCup| {
             SeriesCup::of(&c.mix, &c.amounts, &c.limits, c.laid.as_ref())
         };

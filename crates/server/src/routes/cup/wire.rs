@@ -5,7 +5,7 @@ use chrono::{DateTime, Utc};
 use serde::{Deserialize, Serialize};
 use ulvek_core::cup::{Amount, Change, Reach, Unit};
 use ulvek_core::film::FilmState;
-use ulvek_core::mix::{Limit, LimitKind, Mix};
+use ulvek_core::mix::{Limit, LimitKind, Mix, Part};
 use ulvek_core::picture::IfLaid;
 use ulvek_core::studio::{CupAsked, Cupful, SeriesAsked, Turn};
 use ulvek_core::time::instant;
@@ -34,6 +34,9 @@ pub struct CupAsk {
     /// A material of which there is only so much.
     #[serde(default)]
     pub have: Option<Have>,
+    /// The step it is for: judged where, when and on what that will be laid.
+    #[serde(default)]
+    pub step: Option<String>,
 }
 
 /// One number of the recipe that was set.
@@ -80,6 +83,9 @@ pub struct CupPart {
     pub drops: f64,
     /// Volume in whole measures [ml].
     pub rounded_ml: f64,
+    /// What is left of it when the cup's turn comes [ml], when its stock is kept.
+    #[schema(required)]
+    pub left_ml: Option<f64>,
 }
 
 /// A limit of the mix.
@@ -182,6 +188,9 @@ pub struct SeriesAsk {
     pub ml: f64,
     /// Wet film of a coat of them [um].
     pub wet_film_um: f64,
+    /// The step they are for.
+    #[serde(default)]
+    pub step: Option<String>,
 }
 
 /// One cup of a series.
@@ -235,7 +244,7 @@ impl CupOut {
             total_ml: cup.total_ml,
             on_picture_ml: cup.on_picture_ml,
             loss: cup.loss,
-            parts: CupPart::all(&cup.mix, &cup.amounts, &cup.rounded.ml),
+            parts: CupPart::all(&cup.mix, &cup.amounts, (&cup.rounded.ml, &cup.left_ml)),
             rounding_share: cup.rounded.worst_share,
             rounding_ml: cup.rounded.more_ml,
             limits: cup.limits.iter().map(CupLimit::of).collect(),
@@ -252,9 +261,16 @@ impl CupOut {
 }
 
 impl CupPart {
-    fn all(mix: &Mix, amounts: &[Amount], rounded_ml: &[f64]) -> Vec<Self> {
-        let parts = mix.iter().zip(amounts).zip(rounded_ml);
-        let one = |((part, a), rounded_ml): ((&ulvek_core::mix::Part, &Amount), &f64)| Self {
+    fn all(
+        mix: &Mix,
+        amounts: &[Amount],
+        (rounded_ml, left_ml): (&[f64], &[Option<f64>]),
+    ) -> Vec<Self> {
+        let left_ml = left_ml.iter().copied().chain(std::iter::repeat(None));
+        let parts = mix.iter().zip(amounts).zip(rounded_ml).zip(left_ml);
+        type Row<'a> = (((&'a Part, &'a Amount), &'a f64), Option<f64>);
+        let one = |(((part, a), rounded_ml), left_ml): Row<'_>| Self {
+            left_ml,
             material: a.material.clone(),
             parts: part.parts,
             share: a.share,
@@ -311,7 +327,7 @@ impl SeriesCup {
         let exact: Vec<f64> = amounts.iter().map(|a| a.ml).collect();
         Self {
             mix: mix_doc(mix),
-            parts: CupPart::all(mix, amounts, &exact),
+            parts: CupPart::all(mix, amounts, (&exact, &[])),
             limits: limits.iter().map(CupLimit::of).collect(),
             working_min: laid.and_then(IfLaid::working_min),
             paintable_at: reaches(laid, FilmState::Paintable),

@@ -18,7 +18,7 @@ use axum::response::{IntoResponse, Response};
 use chrono::{DateTime, Days, Duration, DurationRound, NaiveDate, Utc};
 use ulvek_core::film::HORIZON_S;
 use ulvek_core::picture::Frame;
-use ulvek_core::planner::{CoatOutlook, Plan, agenda, outlook as follow, shortages};
+use ulvek_core::planner::{CoatOutlook, Plan, ReadyOutcome, agenda, outlook as follow, shortages};
 use ulvek_core::quantity::{Fault, check_day};
 use ulvek_core::rules::{Finding, check_at};
 use ulvek_core::studio::{Shortage, Studio};
@@ -59,11 +59,11 @@ fn make_outlook(scene: &Scene) -> Result<Outlook, Problem> {
     let to = now + Duration::days(RAIL_AHEAD_DAYS);
     scene.app.desks.at(&scene.loaded, |desk| {
         let made = desk.plan(now);
-        let findings = check_at(desk, now)?;
+        let (findings, ready) = (check_at(desk, now)?, desk.ready(now)?);
         let mut pictures = Vec::with_capacity(studio.pictures.len());
         for p in 0..studio.pictures.len() {
             let coats = desk.outlook(p, now)?;
-            pictures.push(picture_outlook(stored, p, &made, &findings, &coats));
+            pictures.push(picture_outlook(stored, (p, &ready[p]), &made, &findings, &coats));
         }
         Ok(Outlook {
             now,
@@ -118,14 +118,13 @@ fn hourly(studio: &Studio, from: DateTime<Utc>, to: DateTime<Utc>) -> Vec<AirOut
 
 fn picture_outlook(
     stored: &StoredStudio,
-    p: usize,
+    (p, ready): (usize, &ReadyOutcome),
     made: &Plan,
     findings: &[Finding],
     coats: &[CoatOutlook],
 ) -> PictureOutlook {
     let studio = &stored.studio;
     let picture = &studio.pictures[p];
-    let outcome = &made.pictures[p];
     let mine = made.steps.iter().filter(|s| s.picture == p);
     let found = findings.iter().filter(|f| f.picture == p);
     PictureOutlook {
@@ -135,12 +134,13 @@ fn picture_outlook(
         width_cm: picture.width_cm,
         height_cm: picture.height_cm,
         due: picture.due,
-        finish: outcome.finish,
-        days_late: outcome.days_late,
+        finish: ready.at,
+        days_late: ready.days_late,
+        ready_by: picture.ready_by,
         steps: picture.steps.len(),
         done: picture.steps.iter().filter(|s| s.laid_at.is_some()).count(),
         coats: coats.iter().map(|coat| CoatOut::of(studio, picture, coat)).collect(),
-        plan: mine.map(|s| PlannedOut::of(s, picture)).collect(),
+        plan: mine.map(|s| PlannedOut::of(s, studio)).collect(),
         findings: found.map(|f| FindingOut::of(f, picture)).collect(),
     }
 }
@@ -163,9 +163,11 @@ pub async fn strata(
 fn make_strata(scene: &Scene, p: usize) -> Result<Strata, Problem> {
     let (stored, now) = (&scene.loaded.stored, scene.now);
     let studio = &stored.studio;
-    let (made, findings) =
-        scene.app.desks.at(&scene.loaded, |desk| (desk.plan(now), check_at(desk, now)));
-    let findings = findings?;
+    let (made, findings, ready) = scene
+        .app
+        .desks
+        .at(&scene.loaded, |desk| (desk.plan(now), check_at(desk, now), desk.ready(now)));
+    let (findings, ready) = (findings?, ready?);
     let planned_end = made
         .steps
         .iter()
@@ -181,7 +183,7 @@ fn make_strata(scene: &Scene, p: usize) -> Result<Strata, Problem> {
     let to = until.min(now + hours_shown());
     Ok(Strata {
         now,
-        outlook: picture_outlook(stored, p, &made, &findings, &coats),
+        outlook: picture_outlook(stored, (p, &ready[p]), &made, &findings, &coats),
         absorbs_um: studio.pictures[p].absorbs_um,
         sessions: sessions(studio, from, to),
         films: films(&coats, &frames),

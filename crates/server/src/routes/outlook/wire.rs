@@ -6,7 +6,7 @@ use chrono::{DateTime, NaiveDate, Utc};
 use serde::{Deserialize, Serialize};
 use ulvek_core::film::{Events, FilmState};
 use ulvek_core::mix::Swatch;
-use ulvek_core::picture::{Need, Picture};
+use ulvek_core::picture::{Need, Picture, ReadyBy};
 use ulvek_core::planner::{AgendaEntry, CoatOutlook, PlannedStep};
 use ulvek_core::readiness::Wait;
 use ulvek_core::rules::{Finding, Severity};
@@ -117,8 +117,9 @@ pub struct WaitOut {
     /// The state it needs.
     #[schema(schema_with = words::api::need)]
     pub state: Need,
-    /// Title of the step waited for.
-    pub of: String,
+    /// Title of the step waited for, if it is one.
+    #[schema(required)]
+    pub of: Option<String>,
     /// When the wait is over.
     pub until: DateTime<Utc>,
     /// Minutes from the end of that step to then.
@@ -133,13 +134,12 @@ pub struct WaitOut {
 impl WaitOut {
     /// Why a step of `picture` waits.
     pub fn of(wait: &Wait, picture: &Picture) -> Self {
-        let below = picture.steps[wait.of].title();
         Self {
             state: wait.state,
-            of: below.to_owned(),
+            of: wait.of.map(|of| picture.steps[of].title().to_owned()),
             until: wait.until,
             lag_min: wait.lag_min,
-            because: wait.said(below),
+            because: wait.said(picture),
             film_ready: wait.film_ready,
         }
     }
@@ -157,6 +157,9 @@ pub struct PlannedOut {
     /// What it waits for.
     #[schema(required)]
     pub waits_for: Option<WaitOut>,
+    /// What is odd about the time it was pinned to, in words.
+    #[schema(required)]
+    pub pin: Option<String>,
     /// Why it cannot be placed.
     #[schema(required)]
     pub blocked: Option<String>,
@@ -166,14 +169,16 @@ pub struct PlannedOut {
 }
 
 impl PlannedOut {
-    /// A planned step of `picture`.
-    pub fn of(planned: &PlannedStep, picture: &Picture) -> Self {
+    /// A planned step of `studio`.
+    pub fn of(planned: &PlannedStep, studio: &Studio) -> Self {
+        let picture = &studio.pictures[planned.picture];
         let step = &picture.steps[planned.step];
         Self {
             step: step.id.clone(),
             title: step.title().to_owned(),
             sittings: planned.sittings.iter().map(|s| SpanOut::new((s.from, s.to))).collect(),
             waits_for: planned.wait.as_ref().map(|wait| WaitOut::of(wait, picture)),
+            pin: planned.pin.as_ref().and_then(|pin| pin.said(studio)),
             blocked: planned.blocked.as_ref().map(ToString::to_string),
             cup_g: step.cup_g,
         }
@@ -214,7 +219,7 @@ impl FindingOut {
             step: step.id.clone(),
             title: step.title().into(),
             what: finding.what.clone(),
-            remedy: finding.remedy.into(),
+            remedy: finding.remedy.clone(),
             provenance: finding.provenance.into(),
             set_aside: aside.map(|a| AsideOut { reason: a.reason.clone(), at: a.at }),
         }
@@ -276,6 +281,9 @@ pub struct PictureOutlook {
     /// Days after the due day; 0 in time.
     #[schema(required)]
     pub days_late: Option<i64>,
+    /// What is meant by it being ready.
+    #[schema(schema_with = words::api::ready_by)]
+    pub ready_by: ReadyBy,
     /// Steps in all, and done.
     pub steps: usize,
     /// Steps done.

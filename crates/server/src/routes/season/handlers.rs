@@ -27,7 +27,7 @@ use ulvek_core::deeds::{self, drafted, keep_draft};
 use ulvek_core::picture::Picture;
 use ulvek_core::planner::{
     DateWay, Desk, FUTURES, FilmMoment, PictureOdds, Plan, PlannedStep, Request, SEED, holds,
-    odds as sample,
+    Aim, odds as sample,
 };
 use ulvek_core::quantity::{Checked, Fault};
 use ulvek_core::studio::Studio;
@@ -107,7 +107,8 @@ fn make_season(
 ) -> Result<Season, Problem> {
     let studio = desk.studio();
     let plan = desk.plan(now);
-    let ends = plan.pictures.iter().filter_map(|p| p.finish);
+    let ready = desk.ready(now)?;
+    let ends = ready.iter().filter_map(|r| r.at);
     // A date far away is not drawn out to.
     let farthest = now + hours_shown();
     let dues = studio.pictures.iter().filter_map(|p| p.due.map(|d| studio.hours.end_of(d)));
@@ -138,7 +139,9 @@ fn season_picture(
     let shared = desk.studio();
     let studio = shared.as_ref();
     let picture = &studio.pictures[p];
-    let outcome = &plan.pictures[p];
+    let (outcome, ready) = (&plan.pictures[p], desk.ready(now)?[p]);
+    // What comes after the last step, until it is ready, it takes alone too.
+    let rest = ready.at.zip(outcome.finish).map_or(Duration::zero(), |(at, end)| at - end);
     let mine = || plan.steps.iter().filter(|s| s.picture == p);
     let film = desk.film_line(p, now, (seconds(until), RIBBON_FRAMES))?;
     let last_hours = picture.due.and_then(|due| studio.hours.last_before_day_off(due));
@@ -150,12 +153,13 @@ fn season_picture(
         weight: picture.weight,
         due: picture.due,
         last_hours: last_hours.map(|s| SpanOut::new((s.from, s.to))),
-        finish: outcome.finish,
-        days_late: outcome.days_late,
-        earliest: desk.earliest(now)[p],
+        finish: ready.at,
+        days_late: ready.days_late,
+        ready_by: picture.ready_by,
+        earliest: desk.earliest(now)[p].map(|at| at + rest),
         done: !picture.steps.is_empty() && picture.steps.iter().all(|s| s.laid_at.is_some()),
         laid: laid(picture),
-        work: mine().flat_map(|planned| WorkOut::all(planned, picture)).collect(),
+        work: mine().flat_map(|planned| WorkOut::all(planned, studio)).collect(),
         blocked: mine().filter_map(|planned| blocked(planned, picture)).collect(),
         film: film.iter().map(film_point).collect(),
         held_by: holds(studio, plan, p, now)
@@ -218,7 +222,7 @@ pub async fn odds(
         let threads = std::thread::available_parallelism().map_or(1, usize::from);
         let request = Request { studio: &studio, from: scene.now };
         let told = |_| progress.one_more(FUTURES as u64);
-        let sampled = sample(request, &turns, SEED, (FUTURES, threads), told);
+        let sampled = sample(request, &turns, SEED, (FUTURES, threads), Aim::Ready, told);
         let out = |o: PictureOdds| {
             let due = studio.pictures[o.picture].due;
             let by = |day: Option<NaiveDate>| day.map(|day| o.by(day));
@@ -284,10 +288,10 @@ pub async fn ways_to(
         let told = |done, of| progress.tell(done as u64, of as u64);
         let found = desk.ways(p, scene.now, told).into_iter().map(|way| DateWayOut {
             what: way.what.clone(),
-            risk: way.kind.risk().to_owned(),
-            harm: way.kind.harm(),
+            risk: way.risk.clone(),
+            harm: way.harm,
             gain_min: Some(way.gain_min).filter(|m| m.is_finite()),
-            finish: way.plan.pictures[p].finish,
+            finish: Some(way.ready),
             days_late: way.days_late,
             others_later: way.others_later,
             draft: draft_of(stored, &way),

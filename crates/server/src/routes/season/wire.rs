@@ -7,7 +7,7 @@ use chrono::{DateTime, NaiveDate, Utc};
 use serde::{Deserialize, Serialize};
 use ulvek_core::air::RoomChange;
 use ulvek_core::film::FilmState;
-use ulvek_core::picture::Picture;
+use ulvek_core::picture::{Picture, ReadyBy};
 use ulvek_core::planner::{Link, Objective, PlannedStep};
 use ulvek_core::studio::Studio;
 use utoipa::ToSchema;
@@ -179,6 +179,9 @@ pub struct SeasonPicture {
     /// Days after the due day; 0 in time.
     #[schema(required)]
     pub days_late: Option<i64>,
+    /// What is meant by it being ready.
+    #[schema(schema_with = words::api::ready_by)]
+    pub ready_by: ReadyBy,
     /// When it could be finished if there were no other picture.
     #[schema(required)]
     pub earliest: Option<DateTime<Utc>>,
@@ -225,6 +228,9 @@ pub struct WorkOut {
     /// Where the painter pinned the step.
     #[schema(required)]
     pub pinned_at: Option<DateTime<Utc>>,
+    /// What is odd about that time, in words.
+    #[schema(required)]
+    pub pin: Option<String>,
     /// What it waits for.
     #[schema(required)]
     pub waits_for: Option<WaitOut>,
@@ -401,8 +407,9 @@ impl DraftRoom {
 }
 
 impl WorkOut {
-    /// Every sitting of a planned step of `picture`.
-    pub fn all(planned: &PlannedStep, picture: &Picture) -> Vec<Self> {
+    /// Every sitting of a planned step of `studio`.
+    pub fn all(planned: &PlannedStep, studio: &Studio) -> Vec<Self> {
+        let picture = &studio.pictures[planned.picture];
         let step = &picture.steps[planned.step];
         let of = planned.sittings.len();
         let one = |(n, sitting): (usize, &ulvek_core::planner::Sitting)| Self {
@@ -413,6 +420,7 @@ impl WorkOut {
             sitting: n + 1,
             of,
             pinned_at: step.pinned_at,
+            pin: planned.pin.as_ref().and_then(|pin| pin.said(studio)),
             waits_for: planned.wait.as_ref().map(|w| WaitOut::of(w, picture)),
         };
         planned.sittings.iter().enumerate().map(one).collect()

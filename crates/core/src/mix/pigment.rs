@@ -1,0 +1,98 @@
+//! Pigments whose dust or spray is poisonous, by the element that their Colour Index name stands for.
+
+/// An element of which pigments are made, with the Colour Index names of those that hold it. Those that
+/// hold two stand in both rows. Colour Index International, as usually listed. [memory]
+type Row = (&'static str, &'static [&'static str]);
+
+#[rustfmt::skip]
+const ELEMENTS: [Row; 6] = [
+    ("lead", &["PW1", "PW2", "PW3", "PW16", "PY34", "PY41", "PY45", "PY46", "PY48", "PY103", "PO21", "PO45",
+        "PR103", "PR104", "PR105", "PG15"]),
+    ("cadmium", &["PY35", "PY37", "PO20", "PO23", "PR108", "PR113"]),
+    ("cobalt", &["PB28", "PB35", "PB36", "PB72", "PB73", "PB74", "PB81", "PG14", "PG19", "PG26", "PG50",
+        "PV14", "PV47", "PV48", "PV49", "PY40", "PBk13", "PBk25", "PBk27", "PBk29"]),
+    ("nickel", &["PY53", "PY57", "PY150", "PY153", "PY157", "PY161", "PY189", "PO59", "PO65", "PO68", "PR257",
+        "PR271", "PG10", "PG50", "PBk25", "PBk30", "PBr34"]),
+    ("chromium", &["PY31", "PY32", "PY33", "PY34", "PY36", "PY162", "PY163", "PO21", "PO45", "PR103", "PR104",
+        "PR230", "PR233", "PR235", "PR236", "PB36", "PG15", "PG17", "PG18", "PG26", "PG48", "PG51", "PBr24",
+        "PBr29", "PBr33", "PBr35", "PBr37", "PBr40", "PBk27", "PBk28", "PBk30"]),
+    // PBr7 names raw earths of all kinds: those that are umbers hold manganese, and the name does not tell.
+    ("manganese", &["PV16", "PB33", "PY164", "PR48:4", "PR52:2", "PR58:4", "PR63:2", "PBr7", "PBr8", "PBr33",
+        "PBr40", "PBr43", "PBr45", "PBk14", "PBk26", "PBk27", "PBk33"]),
+];
+
+/// How an element is told in a painter's own words about a hazard; chromium also in "chromate" and
+/// "chrome".
+const WORDS: [(&str, &str); 6] = [
+    ("lead", "lead"),
+    ("cadmium", "cadmium"),
+    ("cobalt", "cobalt"),
+    ("nickel", "nickel"),
+    ("chromium", "chrom"),
+    ("manganese", "manganese"),
+];
+
+/// The poisonous element in the pigment `name`, a Colour Index name such as PR108 or PB15:3.
+///
+/// ```
+/// use ulvek_core::mix::poisonous;
+/// assert_eq!(poisonous("PR108"), Some("cadmium"));
+/// assert_eq!(poisonous("PB15:3"), None);
+/// ```
+pub fn poisonous(name: &str) -> Option<&'static str> {
+    // PY35:1 is a kind of PY35; of lakes the salt is in what stands after the colon.
+    let stem = name.split(':').next().unwrap_or(name);
+    let named = |ci: &&str| ci.eq_ignore_ascii_case(name) || ci.eq_ignore_ascii_case(stem);
+    ELEMENTS.iter().find(|(_, names)| names.iter().any(|ci| named(&ci))).map(|(element, _)| *element)
+}
+
+/// The poisonous element that a text names as a word of its own.
+pub(super) fn poison_in(text: &str) -> Option<&'static str> {
+    let text = text.to_lowercase();
+    let words: Vec<&str> =
+        text.split(|c: char| !c.is_alphabetic()).filter(|word| !word.is_empty()).collect();
+    words.iter().enumerate().find_map(|(n, word)| {
+        let leads = *word == "lead" && words.get(n + 1) == Some(&"to");
+        let names = |(element, stem): &&(&'static str, &str)| {
+            if *element == "chromium" { word.starts_with(stem) } else { word == stem && !leads }
+        };
+        WORDS.iter().find(names).map(|(element, _)| *element)
+    })
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn every_name_of_these_elements_is_known() {
+        // By the chemistry of the pigment as Colour Index International lists it. [memory]
+        let held = [
+            ("lead", "PW1 PY34 PY41 PR103 PR104 PR105 PO21"),
+            ("cadmium", "PY35 PY35:1 PY37 PY37:1 PO20 PO20:1 PO23 PO23:1 PR108 PR108:1 PR113 PR113:1"),
+            ("cobalt", "PB28 PB35 PB36 PB72 PB74 PG14 PG19 PG26 PG50 PV14 PV47 PV48 PV49 PY40"),
+            ("nickel", "PY53 PY57 PY150 PY157 PO68 PR257 PG10"),
+            ("chromium", "PG17 PG18 PBr24 PBr29 PY36 PY162"),
+            ("manganese", "PV16 PB33 PY164 PBr7 PBr8 PBk14 PBk26 PR48:4"),
+        ];
+        for (element, names) in held {
+            for name in names.split(' ') {
+                assert_eq!(poisonous(name), Some(element), "{name}");
+            }
+        }
+        // Titanium, zinc, iron, carbon, organic and bismuth pigments; copper is no poison of dust here.
+        for name in "PW4 PW6 PY42 PY43 PR101 PBk7 PBk9 PBk11 PB15:3 PB29 PG7 PV19 PR254 PY74 PY184 PO73 PR48:2"
+            .split(' ')
+        {
+            assert_eq!(poisonous(name), None, "{name}");
+        }
+    }
+
+    #[test]
+    fn a_painters_own_words_count_and_only_whole_words() {
+        assert_eq!(poison_in("Contains Cobalt; see the sheet"), Some("cobalt"));
+        assert_eq!(poison_in("zinc chromate"), Some("chromium"));
+        assert_eq!(poison_in("Lead white"), Some("lead"));
+        assert_eq!(poison_in("may lead to allergy; misleading, leaden"), None);
+    }
+}

@@ -1,0 +1,66 @@
+//! When a picture is ready as its painter means it: safe to wrap, or its last coat on.
+
+use super::{Plan, PlannedStep};
+use crate::film::{FilmState, Grid};
+use crate::picture::{CoatFault, ReadyBy, StepKind};
+use crate::readiness::{Bed, history};
+use crate::studio::Studio;
+use chrono::{DateTime, Utc};
+
+/// When a picture is ready.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct ReadyOutcome {
+    /// The moment; `None` while a step is blocked, there are none, or it is never safe to wrap.
+    pub at: Option<DateTime<Utc>>,
+    /// Calendar days from the due day to then, 0 when in time.
+    pub days_late: Option<i64>,
+}
+
+/// When picture `p` is ready by `plan`. Where wrapping is one of its steps, that is the end of it;
+/// where it is not, the film says from when nothing harms the face.
+///
+/// # Errors
+/// [`CoatFault`] when a coat cannot be computed.
+pub fn ready(studio: &Studio, plan: &Plan, p: usize) -> Result<ReadyOutcome, CoatFault> {
+    ready_on(studio, plan, p, Grid::PLANNING)
+}
+
+/// The same with films on `grid`.
+pub(super) fn ready_on(
+    studio: &Studio,
+    plan: &Plan,
+    p: usize,
+    grid: Grid,
+) -> Result<ReadyOutcome, CoatFault> {
+    let at = moment(studio, plan, p, grid)?;
+    let due = studio.pictures[p].due;
+    let late = at.zip(due).map(|(at, due)| (studio.hours.day(at) - due).num_days().max(0));
+    Ok(ReadyOutcome { at, days_late: late })
+}
+
+fn moment(
+    studio: &Studio,
+    plan: &Plan,
+    p: usize,
+    grid: Grid,
+) -> Result<Option<DateTime<Utc>>, CoatFault> {
+    let picture = &studio.pictures[p];
+    let Some(finish) = plan.pictures.iter().find(|o| o.picture == p).and_then(|o| o.finish) else {
+        return Ok(None);
+    };
+    let mine = || plan.steps.iter().filter(|s| s.picture == p);
+    let end = |s: &PlannedStep| Some((s.sittings.last()?.to, s.step));
+    let all = history(picture, mine().filter_map(end));
+    if picture.ready_by == ReadyBy::Sealed {
+        let open = all.iter().filter(|(_, i)| picture.steps[*i].kind != StepKind::Pack);
+        return Ok(open.map(|(at, _)| *at).max().or(Some(finish)));
+    }
+    if picture.is_packed() || picture.due.is_none() {
+        return Ok(Some(finish));
+    }
+    let mut bed = Bed::after(studio, p, grid, &all)?;
+    if bed.done.last_coat().is_none() {
+        return Ok(Some(finish));
+    }
+    Ok(bed.reaches(studio, FilmState::ReadyToWrap)?.map(|safe| safe.max(finish)))
+}

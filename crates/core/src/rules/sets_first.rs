@@ -1,0 +1,49 @@
+use super::{Rule, Scene, Severity};
+use crate::film::FilmState;
+use crate::mix::{MOST_RETARDER, MaterialKind};
+use crate::time::MINUTE_S;
+
+pub(super) const RULE: Rule = Rule {
+    id: "sets-before-it-is-done",
+    severity: Severity::Caution,
+    remedy: || {
+        format!(
+            "Lay it in areas of that size, each to a line where it may end; or slow it with retarder, \
+             up to {:.0} % of the mix or what the label allows; or paint it from smaller cups, mixed one \
+             after another.",
+            MOST_RETARDER * 100.0
+        )
+    },
+    provenance: "[practice] keep a wet edge: work back into it only while it is wet",
+    check,
+};
+
+/// Square centimetres of a square metre [cm2/m2].
+const CM2: f64 = 10_000.0; // definition
+
+fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
+    for coat in &scene.line.coats {
+        let i = coat.coat.step;
+        let step = &scene.picture.steps[i];
+        // What is worked in strokes beside each other has no wet edge to keep.
+        if step.laid_at.is_some() || step.kind.usually_splittable() {
+            continue;
+        }
+        let Some(sets) = coat.events.at(FilmState::Setting) else { continue };
+        let working = (sets - coat.coat.at) / MINUTE_S;
+        if step.hands_on_min <= working {
+            continue;
+        }
+        let area = scene.picture.area_of_m2(i) * CM2 * working / step.hands_on_min;
+        let retarded = scene.holds(step, &MaterialKind::Retarder);
+        let also = if retarded { ", although there is retarder in it" } else { "" };
+        say(
+            i,
+            format!(
+                "{:.0} minutes of work, and it sets in {working:.0}{also}: lay at most {area:.0} cm² \
+                 at a time.",
+                step.hands_on_min
+            ),
+        );
+    }
+}
