@@ -5,8 +5,8 @@ use chrono::{DateTime, Duration, NaiveDate, NaiveTime, Timelike, Utc, Weekday};
 use ulvek_core::air::{Air, AirSeries};
 use ulvek_core::mix::{Mix, Part, Stock, starter_shelf};
 use ulvek_core::picture::{Picture, Step, StepKind};
-use ulvek_core::planner::{Aim, 
-    Blocked, DateWayKind, Held, Planner, Request, date_ways, holds, odds, plan, wet_session,
+use ulvek_core::planner::{
+    Aim, Blocked, DateWayKind, Held, Planner, Request, date_ways, holds, odds, plan, wet_session,
 };
 use ulvek_core::readiness::WaitReason;
 use ulvek_core::studio::{OpenHours, Studio, StudioHours, Tightness, Tub, Waiting, daylight};
@@ -264,7 +264,6 @@ fn ways_to_a_date_gain_what_they_say_and_the_harmless_come_first() {
         assert!(alone.finish < before.finish, "{:?}", way.kinds);
         assert!(!way.risk.is_empty() && way.gain_min > 0.0);
     }
-    let rank =
-        |w: &ulvek_core::planner::DateWay| (w.days_late > 0, w.others_later > 0.0, w.harm);
+    let rank = |w: &ulvek_core::planner::DateWay| (w.days_late > 0, w.others_later > 0.0, w.harm);
     assert!(found.windows(2).all(|pair| rank(&pair[0]) <= rank(&pair[1])));
 }

@@ -5,7 +5,7 @@ use chrono::{DateTime, Duration, NaiveTime, Timelike, Utc, Weekday};
 use thiserror::Error;
 use ulvek_core::air::{Air, AirSeries};
 use ulvek_core::mix::{Material, Mix, Stock, starter_shelf};
-use ulvek_core::picture::{Picture, SealRecord, Step, StepKind, WAYS};
+use ulvek_core::picture::{Picture, SealRecord, Step, WAYS};
 use ulvek_core::quantity::OutOfRange;
 use ulvek_core::studio::{
     AirSource, HoursError, OpenHours, RoomAhead, Studio, StudioHours, Tightness, Tub, TubCheck,
@@ -58,7 +58,7 @@ const SKETCHES: &[Sketch] = &[
         way: "greys_then_colour",
         size: (40.0, 50.0),
         absorbs_um: 20.0,
-        due_in: 24,
+        due_in: 52,
         done_h_ago: &[198.0, 173.0, 171.0, 150.0, 122.0, 51.0, 0.45],
     },
     Sketch {
@@ -76,7 +76,7 @@ const SKETCHES: &[Sketch] = &[
         way: "dark_glazes_first",
         size: (24.0, 30.0),
         absorbs_um: 10.0,
-        due_in: 9,
+        due_in: 14,
         done_h_ago: &[525.0, 502.0, 500.0, 478.0, 454.0, 429.0, 406.0, 333.0, 309.0, 50.0],
     },
     Sketch {
@@ -85,7 +85,7 @@ const SKETCHES: &[Sketch] = &[
         way: "white_under_glow",
         size: (20.0, 20.0),
         absorbs_um: 10.0,
-        due_in: 5,
+        due_in: 19,
         done_h_ago: &[
             790.0, 766.0, 764.0, 742.0, 718.0, 694.0, 670.0, 646.0, 598.0, 574.0, 142.0, 26.0,
         ],
@@ -108,7 +108,7 @@ const SKETCHES: &[Sketch] = &[
         due_in: 12,
         done_h_ago: &[
             1670.0, 1646.0, 1644.0, 1598.0, 1574.0, 1526.0, 1478.0, 1430.0, 1406.0, 1100.0, 1076.0,
-            1052.0,
+            1052.0, 75.0,
         ],
     },
 ];
@@ -284,13 +284,6 @@ fn steps(sketch: &Sketch, now: DateTime<Utc>) -> Result<Vec<Step>, DemoError> {
     }
     if sketch.id == "carboys" {
         steps[5].tub = Some("lamp-glow".into());
-    }
-    if sketch.id == "fog-lamp" {
-        let name = Some("Wrapped".into());
-        steps.push(Step { name, ..Step::usual("wrap", StepKind::Pack) });
-        if let Some(last) = steps.last_mut() {
-            last.laid_at = Some(now - Duration::hours(75));
-        }
     }
     for (step, hours) in steps.iter_mut().zip(sketch.done_h_ago) {
         step.laid_at = Some(now - Duration::seconds((hours * HOUR_S) as i64));

@@ -11,8 +11,8 @@ use ulvek_core::mix::{
     Composition, Finish, Line, Material, MaterialKind, Mix, Opacity, Part, Stock, Swatch, Thinning,
 };
 use ulvek_core::picture::{
-    Carrier, Need, Picture, Purpose, ReadyBy, SealAnyway, SealRecord, SealTrouble, SetAside, Step, StepKind,
-    Strokes, ThinningChoice, TroubleFound, VarnishChoice,
+    Carrier, Need, Picture, Purpose, ReadyBy, SealAnyway, SealRecord, SealTrouble, SetAside, Step,
+    StepKind, Strokes, ThinningChoice, TroubleFound, VarnishChoice,
 };
 use ulvek_core::quantity::{
     Absorbency, AirChanges, AirSpeed, Celsius, Density, Grams, LAST_DAY, LagHours, Millilitres,

@@ -35,6 +35,19 @@ describe('an answer', () => {
     expect(error.requestId).toBe('r1');
   });
 
+  it('names a step of a picture in words', async () => {
+    const said = async (path: string, why: string) => {
+      const problem = { type: 't', title: 'Input refused', status: 422, path };
+      const made = answer(422, { ...problem, detail: `${path}: ${why}` });
+      return (await refusal(unwrap(made))).message;
+    };
+    const chain = 'Seal drawing is laid, but Drawing below it is not';
+    expect(await said('steps[5]', chain)).toBe(chain);
+    expect(await said('steps[5].mix', 'a glaze needs a mix')).toBe('Step 6: a glaze needs a mix');
+    const file = 'pictures[0].steps[2].mix';
+    expect(await said(file, 'no such material')).toBe(`${file}: no such material`);
+  });
+
   it('that never came, or is no problem document, is said as such', async () => {
     const gone = await refusal(unwrap(Promise.reject(new TypeError('fetch failed'))));
     expect(gone.problem.status).toBe(0);

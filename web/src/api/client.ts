@@ -15,13 +15,23 @@ export const client = createClient<paths>({
   },
 });
 
+/** A problem as it is said to a painter: the place in a picture's steps in words, not in brackets. Of what
+ * was brought as a file the place stays as it is written there. */
+function saidTo({ path, detail }: Problem): string {
+  const step = path?.match(/^(?:draft\.pictures\[\d+\]\.picture\.)?steps\[(\d+)\](\.\w)?/);
+  if (!path || !step) return detail;
+  const why = detail.replace(`${path}: `, '');
+  // What is wrong with a step as a whole names it itself.
+  return step[2] ? `Step ${Number(step[1]) + 1}: ${why}` : why;
+}
+
 /** An answer that is a problem document, or no answer at all. */
 export class ApiError extends Error {
   constructor(
     readonly problem: Problem,
     readonly requestId?: string,
   ) {
-    super(problem.detail);
+    super(saidTo(problem));
     this.name = 'ApiError';
   }
 }

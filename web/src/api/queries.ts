@@ -33,6 +33,21 @@ export const shelfQuery = (id: string) =>
     queryFn: () => unwrap(client.GET('/api/studios/{id}/shelf', { params: { path: { id } } })),
   });
 
+/** Every way of working, with its steps as they begin in this studio. */
+export const waysOfStudioQuery = (id: string) =>
+  queryOptions({
+    queryKey: ['shelf', id, 'ways'],
+    queryFn: () => unwrap(client.GET('/api/studios/{id}/ways', { params: { path: { id } } })),
+  });
+
+/** A step of every kind as it usually begins on a picture, and where it belongs. */
+export const usualStepsQuery = (id: string) =>
+  queryOptions({
+    queryKey: ['picture', id, 'usual-steps'],
+    queryFn: () =>
+      unwrap(client.GET('/api/pictures/{id}/usual-steps', { params: { path: { id } } })),
+  });
+
 export const scaleQuery = queryOptions({
   queryKey: ['scale'],
   queryFn: () => unwrap(client.GET('/api/scale')),

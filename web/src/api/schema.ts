@@ -377,6 +377,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pictures/{id}/usual-steps": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * A step of every kind as it usually begins on a picture: with the film, area and minutes of its kind,
+         *     a mix of what is on the shelf, and the place where it belongs.
+         */
+        get: operations["steps_usual"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pictures/{id}/varnish": {
         parameters: {
             query?: never;
@@ -926,6 +946,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/studios/{id}/ways": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Every way of working, the painter's own first, with its steps as they begin in this studio: with an
+         *     isolation coat where the studio lays one.
+         */
+        get: operations["ways"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/studios/{id}/week": {
         parameters: {
             query?: never;
@@ -1128,6 +1168,8 @@ export interface components {
             opacities: components["schemas"]["WordOut"][];
             /** @description What a sealed thing is for. */
             purposes: components["schemas"]["WordOut"][];
+            /** @description What may be meant by a picture being ready on its day. */
+            ready_by: components["schemas"]["WordOut"][];
             /** @description Speeds of the air over a picture [m/s]. */
             speeds: components["schemas"]["UsualOut"][];
             /** @description Directions of strokes. */
@@ -1200,12 +1242,14 @@ export interface components {
              * @description When its drying starts.
              */
             laid_at: string;
+            /** @description Whether paint is still to come over it below the next sealing coat. */
+            paint_to_come: boolean;
             /** @description Whether it is only planned. */
             planned: boolean;
             /**
              * Format: date-time
-             * @description From when the stack may be sealed if nothing more were laid: the later of the computed
-             *     cure and the school's floor.
+             * @description From when the next sealing coat may be laid on it if nothing else is: film and the schools'
+             *     floors, by the one law.
              */
             seal_from: string | null;
             /** @description Whether it seals the picture. */
@@ -1236,7 +1280,9 @@ export interface components {
              */
             from?: string | null;
             /** @enum {string} */
-            id: "last_coat" | "cure" | "floor" | "between" | "signature" | "photograph" | "surface" | "product" | "air" | "flat_place";
+            id: "last_coat" | "cure" | "floor" | "asked" | "between" | "signature" | "photograph" | "surface" | "product" | "air" | "flat_place";
+            /** @description What is missing when it does not hold, as a part of a sentence. */
+            lacks: string;
             /** @enum {string} */
             standing: "holds" | "waits" | "yours" | "against" | "missed";
         };
@@ -1260,6 +1306,8 @@ export interface components {
              * @description Share of the picture's area it covers.
              */
             share_of_area: number;
+            /** @description The step it is for: judged where, when and on what that will be laid. */
+            step?: string | null;
             /**
              * Format: double
              * @description The whole cup [ml], instead of the loss: what is more than the coat takes is lost.
@@ -1288,7 +1336,7 @@ export interface components {
              */
             share: number | null;
             /** @enum {string} */
-            what: "retarder" | "water" | "binder";
+            what: "retarder" | "water" | "binder" | "in_cup";
             /** @description What happens beyond it. */
             why: string;
         };
@@ -1371,6 +1419,11 @@ export interface components {
              * @description Mass [g], when its density is known.
              */
             grams: number | null;
+            /**
+             * Format: double
+             * @description What is left of it when the cup's turn comes [ml], when its stock is kept.
+             */
+            left_ml: number | null;
             /** @description Its name on the shelf. */
             material: string;
             /**
@@ -1658,6 +1711,7 @@ export interface components {
              * @description The picture's key.
              */
             picture: string;
+            planned?: components["schemas"]["SpanOut"] | null;
             /** @enum {string} */
             stage: "unplanned" | "closed" | "open" | "curing" | "ready_to_wrap" | "wrapped";
             /** @description Its title. */
@@ -2236,6 +2290,10 @@ export interface components {
             height_cm: number;
             /** @description Its name in the document. */
             id: string;
+            /** @description Whether paint over a sealing coat is meant; without it such a step is refused. */
+            paint_over_seal?: boolean;
+            /** @enum {string} */
+            ready_by?: "wrapped" | "sealed";
             seal?: components["schemas"]["SealDoc"] | null;
             /** @description Findings that were set aside. */
             set_aside?: components["schemas"]["SetAsideDoc"][];
@@ -2362,6 +2420,8 @@ export interface components {
             id: string;
             /** @description Steps still to do, in order of time. */
             plan: components["schemas"]["PlannedOut"][];
+            /** @enum {string} */
+            ready_by: "wrapped" | "sealed";
             /** @description Steps in all, and done. */
             steps: number;
             /** @description Title. */
@@ -2386,6 +2446,8 @@ export interface components {
              * @description What the full cup weighed, when it was weighed [g].
              */
             cup_g: number | null;
+            /** @description What is odd about the time it was pinned to, in words. */
+            pin: string | null;
             /** @description Its sittings; empty when it cannot be placed. */
             sittings: components["schemas"]["SpanOut"][];
             /** @description The step's name within the picture. */
@@ -2769,6 +2831,8 @@ export interface components {
             /** @description What was done, in order of time. */
             laid: components["schemas"]["LaidOut"][];
             last_hours: components["schemas"]["SpanOut"] | null;
+            /** @enum {string} */
+            ready_by: "wrapped" | "sealed";
             /** @description Title. */
             title: string;
             /**
@@ -2798,6 +2862,8 @@ export interface components {
              * @description Volume of each [ml].
              */
             ml: number;
+            /** @description The step they are for. */
+            step?: string | null;
             /** @description The material whose share rises. */
             strong: string;
             /** @description The material that makes up the rest. */
@@ -3340,6 +3406,13 @@ export interface components {
              */
             value: number;
         };
+        /** @description A step as it usually begins on a picture, and where it belongs. */
+        UsualStep: {
+            /** @description Its place among the picture's steps. */
+            place: number;
+            /** @description The step; it has no name yet. */
+            step: components["schemas"]["StepDoc"];
+        };
         /** @description A varnish to be planned. */
         VarnishAsked: {
             /** @description What is chosen. */
@@ -3420,8 +3493,8 @@ export interface components {
              * @description Minutes from the end of that step to then.
              */
             lag_min: number;
-            /** @description Title of the step waited for. */
-            of: string;
+            /** @description Title of the step waited for, if it is one. */
+            of: string | null;
             /** @enum {string} */
             state: "nothing" | "touch_dry" | "paintable" | "dry_through" | "ready_to_seal" | "ready_to_wrap";
             /**
@@ -3549,6 +3622,8 @@ export interface components {
             from: string;
             /** @description How many there are. */
             of: number;
+            /** @description What is odd about that time, in words. */
+            pin: string | null;
             /**
              * Format: date-time
              * @description Where the painter pinned the step.
@@ -6202,6 +6277,98 @@ export interface operations {
             };
             /** @description The disk is full; nothing was changed. */
             507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    steps_usual: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The answer. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UsualStep"][];
+                };
+            };
+            /** @description nothing changed */
+            304: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A host name that the application does not answer to. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit; the place and the reason are said. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description More is asked at once than can be computed; ask again after Retry-After. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A fault of the program. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or the answer took too long. */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10683,6 +10850,91 @@ export interface operations {
             };
             /** @description The disk is full; nothing was changed. */
             507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    ways: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The answer. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WayOut"][];
+                };
+            };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A host name that the application does not answer to. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit; the place and the reason are said. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description More is asked at once than can be computed; ask again after Retry-After. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A fault of the program. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or the answer took too long. */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };

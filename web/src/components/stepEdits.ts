@@ -18,12 +18,12 @@ const withSteps =
   (of: (steps: Step[]) => Step[]) =>
   (picture: Picture): Picture => ({ ...picture, steps: of(picture.steps ?? []) });
 
-/** Adds a step at the end, or replaces the one of its name. */
-export const putStep = (step: Step) =>
+/** Adds a step at `place` (at the end when none is said), or replaces the one of its name. */
+export const putStep = (step: Step, place?: number) =>
   withSteps((steps) =>
     steps.some((s) => s.id === step.id)
       ? steps.map((s) => (s.id === step.id ? step : s))
-      : [...steps, { ...step, id: freshId(steps) }],
+      : steps.toSpliced(place ?? steps.length, 0, { ...step, id: freshId(steps) }),
   );
 
 /** Takes a step out. What stands on what then is the server's to say. */

@@ -16,6 +16,7 @@ const work = (extra: Partial<Schemas['WorkOut']> = {}): Schemas['WorkOut'] => ({
   sitting: 1,
   of: 1,
   pinned_at: null,
+  pin: null,
   waits_for: null,
   ...extra,
 });
@@ -30,6 +31,7 @@ const picture = (extra: Partial<Schemas['SeasonPicture']> = {}): Schemas['Season
   last_hours: null,
   finish: '2027-01-16T12:40:00Z',
   days_late: 0,
+  ready_by: 'wrapped',
   earliest: null,
   done: false,
   laid: [{ step: 's1', title: 'tone', at: '2027-01-13T12:00:00Z' }],

@@ -39,6 +39,7 @@ const coat = (title: string, min: number, planned = false): Schemas['CoatOut'] =
   if_left: states,
   followed: true,
   seal_from: null,
+  paint_to_come: false,
 });
 
 const strata = {

@@ -19,6 +19,7 @@ function said(stage: Schemas['GateBrief']['stage'], against: Against[], more = {
       standing,
       from: from ?? null,
       asks: '',
+      lacks: `the ${id} is not there`,
       evidence: '',
     })),
     ...more,
@@ -36,7 +37,7 @@ describe('the verdict of a gate', () => {
       ['photograph', 'yours'],
     ]);
     expect(sentence).toBe(
-      'Not yet: leave it unsealed. The film is not cured. Earliest tomorrow 17:10, if you sign it and photograph it first.',
+      'Not yet: leave it unsealed. The cure is not there. Earliest tomorrow 17:10, if you sign it and photograph it first.',
     );
   });
 
@@ -48,7 +49,7 @@ describe('the verdict of a gate', () => {
 
   it('says that waiting does not help where it does not', () => {
     expect(said('closed', [['product', 'against']], { earliest: null })).toBe(
-      'Not yet: leave it unsealed. The varnish does not suit what is there. Waiting does not help.',
+      'Not yet: leave it unsealed. The product is not there. Waiting does not help.',
     );
   });
 

@@ -6,20 +6,6 @@ import { start } from './words';
 type Brief = Schemas['GateBrief'];
 type Condition = Schemas['ConditionOut'];
 
-/** What is said of a condition that does not hold. */
-const LACKS: Record<Condition['id'], string> = {
-  last_coat: 'coats are still to come',
-  cure: 'the film is not cured',
-  floor: 'your school still waits',
-  between: 'the coat below is too fresh',
-  signature: 'it is not signed',
-  photograph: 'no photograph is taken',
-  surface: 'it is not dusted and looked over',
-  product: 'the varnish does not suit what is there',
-  air: 'the air is not fit for varnish',
-  flat_place: 'no flat place is free',
-};
-
 /** What is asked of the painter. */
 const DO: Partial<Record<Condition['id'], string>> = {
   last_coat: 'finish the painting',
@@ -61,8 +47,8 @@ export function gateVerdict(brief: Brief, now: number, zone: string, horizonDays
     .filter((c) => c.from != null)
     .sort((a, b) => Date.parse(b.from ?? '') - Date.parse(a.from ?? ''))[0];
   const why = wall[0] ?? slowest ?? yours[0];
-  const said = why && others.length > 0 ? `${start(LACKS[why.id])}.` : '';
-  const todo = yours.map((c) => DO[c.id] ?? LACKS[c.id]);
+  const said = why && others.length > 0 ? `${start(why.lacks)}.` : '';
+  const todo = yours.map((c) => DO[c.id] ?? c.lacks);
   const first = brief.earliest ? `Earliest ${at(brief.earliest.from)}` : '';
   const rest = [
     wall.length === 0 || first ? said : `${said} Waiting does not help.`,

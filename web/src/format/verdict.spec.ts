@@ -26,6 +26,7 @@ const coat = (title: string, laid: string, extra: Partial<Schemas['CoatOut']> = 
     if_left: states,
     followed: true,
     seal_from: after(4320),
+    paint_to_come: false,
     ...extra,
   };
 };
@@ -54,13 +55,23 @@ describe('the verdict', () => {
     const t = Date.parse('2027-01-09T00:00:00Z');
     expect(verdict([never], t, OSLO, 400).rest).toBe('Not cured for varnish within 400 days.');
     expect(verdict([{ ...never, followed: false }], t, OSLO, 400).rest).toBe('');
+    // With paint still to come it is not sealed as it is.
+    expect(verdict([{ ...never, paint_to_come: true }], t, OSLO, 400).rest).toBe('');
   });
 
   it('calls the next coat safe on varnish, and a picture finished when nothing is left', () => {
     const varnish = coat('Varnish 2', '2027-01-07T13:00:00Z', { seals: true });
-    const t = Date.parse('2027-01-07T16:00:00Z');
-    expect(verdict([varnish], t, OSLO, 400).head).toBe('Varnish 2 is dry: the next coat is safe.');
-    const late = Date.parse('2027-01-09T16:00:00Z');
+    const said = (text: string) => verdict([varnish], Date.parse(text), OSLO, 400);
+    // It is wet, never “workable: blend”; it may be coated again when the law says so, not the film.
+    expect(said('2027-01-07T13:05:00Z')).toMatchObject({
+      head: 'Varnish 2 is wet: leave it.',
+      rest: 'Next coat from Sunday 14:00.',
+    });
+    expect(said('2027-01-07T16:00:00Z')).toMatchObject({
+      head: 'Varnish 2 is dry to the touch.',
+      rest: 'Next coat from Sunday 14:00.',
+    });
+    const late = Date.parse('2027-01-10T16:00:00Z');
     expect(verdict([varnish], late, OSLO, 400).rest).toBe('The next coat is safe.');
     expect(verdict([varnish], late, OSLO, 400, true).head).toBe('Sealed and finished.');
   });

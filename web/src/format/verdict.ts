@@ -59,26 +59,35 @@ export function verdict(
     (w) => `Paintable from ${w}.`,
     `Not paintable within ${horizonDays} days.`,
   );
-  const sand = said(
-    s.dry_through_at,
-    (w) => `Do not sand before ${w}.`,
-    `Not to be sanded within ${horizonDays} days.`,
-  );
-  const seal = coat.seals
+  const sand = coat.seals
     ? ''
     : said(
-        coat.seal_from,
-        (w) => `Seal from ${w}.`,
-        `Not cured for varnish within ${horizonDays} days.`,
+        s.dry_through_at,
+        (w) => `Do not sand before ${w}.`,
+        `Not to be sanded within ${horizonDays} days.`,
       );
-  const sealFrom = at(coat.seal_from);
+  // With paint still to come it is not sealed as it is.
+  const seal =
+    coat.seals || coat.paint_to_come
+      ? ''
+      : said(
+          coat.seal_from,
+          (w) => `Seal from ${w}.`,
+          `Not cured for varnish within ${horizonDays} days.`,
+        );
+  const sealFrom = coat.paint_to_come ? undefined : at(coat.seal_from);
   const mayseal = sealFrom !== undefined && sealFrom <= t;
-  const again = coat.seals ? paintable.replace('Paintable', 'Next coat') : paintable;
+  const next = sealFrom === undefined ? '' : `Next coat from ${moment(sealFrom, t, zone)}.`;
+  const again = coat.seals ? next : paintable;
   switch (state) {
     case 'workable':
       return {
-        head: `${name} is workable: blend, keep a wet edge.`,
-        rest: `${said(s.setting_at, (w) => `Leave it from ${w}.`)} ${again}`.trim(),
+        head: coat.seals
+          ? `${name} is wet: leave it.`
+          : `${name} is workable: blend, keep a wet edge.`,
+        rest: coat.seals
+          ? again
+          : `${said(s.setting_at, (w) => `Leave it from ${w}.`)} ${again}`.trim(),
         state,
       };
     case 'setting':
@@ -89,21 +98,21 @@ export function verdict(
       };
     case 'touch_dry':
       return {
-        head: `${name} is touch-dry: do not paint over it yet.`,
+        head: `${name} is touch-dry: do not ${coat.seals ? 'coat' : 'paint over'} it yet.`,
         rest: `${again} ${sand} ${seal}`.trim(),
         state,
       };
     case 'paintable':
       return {
-        head: coat.seals ? `${name} is dry: the next coat is safe.` : `${name} is paintable.`,
-        rest: `${sand} ${seal}`.trim(),
+        head: coat.seals ? `${name} is dry to the touch.` : `${name} is paintable.`,
+        rest: coat.seals ? sealedRest(mayseal, next) : `${sand} ${seal}`.trim(),
         state,
       };
     default: {
       if (coat.seals) {
         return finished
           ? { head: 'Sealed and finished.', rest: `${name} is dry through.`, state }
-          : { head: `${name} is dry through.`, rest: 'The next coat is safe.', state };
+          : { head: `${name} is dry through.`, rest: sealedRest(mayseal, next), state };
       }
       if (mayseal) {
         return { head: 'Ready to seal.', rest: `${name} and all below are cured.`, state };
@@ -112,3 +121,6 @@ export function verdict(
     }
   }
 }
+
+/** What is said after a sealing coat that is dry. */
+const sealedRest = (mayNext: boolean, next: string) => (mayNext ? 'The next coat is safe.' : next);

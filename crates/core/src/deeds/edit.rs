@@ -1,6 +1,6 @@
 //! Editing: pictures, settings and the shelf as a whole.
 
-use super::log::CLOCKS_APART_S;
+use super::log::{CLOCKS_APART_S, check_tub};
 use crate::picture::Picture;
 use crate::quantity::{Checked, Fault};
 use crate::seal::{against, closed_gate};
@@ -35,6 +35,18 @@ fn check_laid(picture: &Picture, now: DateTime<Utc>) -> Checked {
     })
 }
 
+/// Holds that no coat was newly laid before its tub was mixed.
+fn check_tubs(before: &Picture, studio: &Studio, p: usize) -> Checked {
+    for (i, step) in studio.pictures[p].steps.iter().enumerate() {
+        let known = before.steps.iter().any(|s| s.id == step.id && s.laid_at == step.laid_at);
+        if !known {
+            check_tub(studio, step)
+                .map_err(|why| Fault::new(format!("steps[{i}].laid_at"), why))?;
+        }
+    }
+    Ok(())
+}
+
 /// Holds that no sealing coat of picture `p` was newly laid through a closed gate.
 fn check_gates(
     before: &Picture,
@@ -67,6 +79,7 @@ pub(super) fn check_edited(
     studio.check_picture(p)?;
     check_due(studio, studio.pictures[p].due, before.due, now)?;
     check_laid(&studio.pictures[p], now)?;
+    check_tubs(before, studio, p)?;
     check_gates(before, studio, p, photographs)
 }
 

@@ -2,7 +2,7 @@
 
 use super::Deed;
 use crate::cup::{film_um, weighed};
-use crate::picture::{Picture, SealAnyway, check_chain};
+use crate::picture::{Picture, SealAnyway, Step, check_chain};
 use crate::quantity::{Fault, WetFilm, check_line, check_moment};
 use crate::seal::{against, closed_gate};
 use crate::studio::Studio;
@@ -62,6 +62,8 @@ pub fn log(
     if laid.at > now + Duration::seconds(CLOCKS_APART_S) {
         return Err(Fault::new("at", "a coat cannot have been laid in the future"));
     }
+    check_tub(studio, &after.pictures[p].steps[i]).map_err(|why| Fault::new("at", why))?;
+    let picture = &mut after.pictures[p];
     check_chain(picture).map_err(|e| Fault::new("at", e))?;
     if picture.steps[i].kind.seals() {
         let against = against(&after, (p, i), photographs, laid.at)?;
@@ -78,6 +80,23 @@ pub fn log(
     }
     after.check_picture(p)?;
     Ok(Deed { picture: after.pictures.swap_remove(p), label })
+}
+
+/// Holds that a coat was not laid before its tub was mixed; the sentence says when that was.
+pub(super) fn check_tub(studio: &Studio, step: &Step) -> Result<(), String> {
+    let tub = step.tub.as_deref().and_then(|id| studio.tub(id));
+    match (tub, step.laid_at) {
+        (Some(tub), Some(at)) if at < tub.mixed_at => {
+            let mixed = tub.mixed_at.with_timezone(&studio.hours.zone());
+            let when = mixed.format("%-d %B, %H:%M");
+            Err(format!(
+                "{} cannot have been laid before its tub \"{}\" was mixed ({when})",
+                step.title(),
+                tub.name
+            ))
+        }
+        _ => Ok(()),
+    }
 }
 
 /// The wet film [um] that was really laid: as said, from the amount or the scale, or as planned.

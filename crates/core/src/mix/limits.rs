@@ -87,7 +87,9 @@ impl Limit {
             }
             LimitKind::Water => "above that the film can lift or crack [memory]",
             LimitKind::Binder => "below that the dry film is underbound [memory]",
-            LimitKind::InCup => "below that the binder is stretched too far to hold a film [memory]",
+            LimitKind::InCup => {
+                "below that the binder is stretched too far to hold a film [memory]"
+            }
         }
     }
 }
@@ -136,9 +138,8 @@ impl Mix {
         let whole = self.whole();
         let water = |part: &super::parts::Part| {
             // Flow aid and the like: what leaves nothing of its own on the picture.
-            let thins = |m: &&Material| {
-                m.composition.solids() == 0.0 && m.kind != MaterialKind::Retarder
-            };
+            let thins =
+                |m: &&Material| m.composition.solids() == 0.0 && m.kind != MaterialKind::Retarder;
             let of_it = find(shelf, &part.material).filter(thins);
             let of_it = of_it.map_or(0.0, |m| m.composition.water());
             part.parts * of_it

@@ -10,7 +10,9 @@ mod pigment;
 mod starter_shelf;
 
 pub use composition::{Composition, MixError, SUM_TOLERANCE};
-pub use limits::{LEAST_BINDER, LEAST_IN_CUP, Limit, LimitKind, MOST_RETARDER, MOST_WATER, Surface, Thinning};
+pub use limits::{
+    LEAST_BINDER, LEAST_IN_CUP, Limit, LimitKind, MOST_RETARDER, MOST_WATER, Surface, Thinning,
+};
 pub use material::{Finish, Line, Material, MaterialKind, Opacity, Stock, Swatch};
 pub use parts::{Mix, Part, find};
 pub use pigment::poisonous;

@@ -43,7 +43,10 @@ pub fn poisonous(name: &str) -> Option<&'static str> {
     // PY35:1 is a kind of PY35; of lakes the salt is in what stands after the colon.
     let stem = name.split(':').next().unwrap_or(name);
     let named = |ci: &&str| ci.eq_ignore_ascii_case(name) || ci.eq_ignore_ascii_case(stem);
-    ELEMENTS.iter().find(|(_, names)| names.iter().any(|ci| named(&ci))).map(|(element, _)| *element)
+    ELEMENTS
+        .iter()
+        .find(|(_, names)| names.iter().any(named))
+        .map(|(element, _)| *element)
 }
 
 /// The poisonous element that a text names as a word of its own.
@@ -69,7 +72,10 @@ mod tests {
         // By the chemistry of the pigment as Colour Index International lists it. [memory]
         let held = [
             ("lead", "PW1 PY34 PY41 PR103 PR104 PR105 PO21"),
-            ("cadmium", "PY35 PY35:1 PY37 PY37:1 PO20 PO20:1 PO23 PO23:1 PR108 PR108:1 PR113 PR113:1"),
+            (
+                "cadmium",
+                "PY35 PY35:1 PY37 PY37:1 PO20 PO20:1 PO23 PO23:1 PR108 PR108:1 PR113 PR113:1",
+            ),
             ("cobalt", "PB28 PB35 PB36 PB72 PB74 PG14 PG19 PG26 PG50 PV14 PV47 PV48 PV49 PY40"),
             ("nickel", "PY53 PY57 PY150 PY157 PO68 PR257 PG10"),
             ("chromium", "PG17 PG18 PBr24 PBr29 PY36 PY162"),

@@ -1,6 +1,6 @@
 //! Whether the steps of a picture fit together.
 
-use super::model::Picture;
+use super::model::{Picture, Step};
 use chrono::{DateTime, Utc};
 use std::collections::HashSet;
 use thiserror::Error;
@@ -16,12 +16,12 @@ pub enum PictureError {
     #[error("the steps stand on each other in a circle: {}", .names.join(" on "))]
     Circle { step: usize, names: Vec<String> },
     #[error(
-        "it was laid on {}, before \"{on}\" which it stands on ({})",
+        "{title} was laid on {}, before {on} below it ({})",
         .laid.format("%Y-%m-%d %H:%M UTC"), .below.format("%Y-%m-%d %H:%M UTC")
     )]
-    LaidBefore { step: usize, on: String, laid: DateTime<Utc>, below: DateTime<Utc> },
-    #[error("it is laid, but \"{on}\" which it stands on is not")]
-    LaidOnNothing { step: usize, on: String },
+    LaidBefore { step: usize, title: String, on: String, laid: DateTime<Utc>, below: DateTime<Utc> },
+    #[error("{title} is laid, but {on} below it is not")]
+    LaidOnNothing { step: usize, title: String, on: String },
 }
 
 impl PictureError {
@@ -65,21 +65,28 @@ pub fn check_chain(picture: &Picture) -> Result<(), PictureError> {
     for (step, s) in steps.iter().enumerate() {
         let Some(laid) = s.laid_at else { continue };
         for below in picture.linked(step) {
-            let on = steps[below].id.clone();
+            let (title, on) = (said(s), steps[below].title().to_owned());
             match steps[below].laid_at {
                 // A drawing or a photograph that was never logged holds no coat up.
                 None if steps[below].kind.leaves_film() => {
-                    return Err(PictureError::LaidOnNothing { step, on });
+                    return Err(PictureError::LaidOnNothing { step, title, on });
                 }
                 None => {}
                 Some(below) if below > laid => {
-                    return Err(PictureError::LaidBefore { step, on, laid, below });
+                    return Err(PictureError::LaidBefore { step, title, on, laid, below });
                 }
                 Some(_) => {}
             }
         }
     }
     Ok(())
+}
+
+/// What the painter calls a step, as a sentence begins with it.
+fn said(step: &Step) -> String {
+    let title = step.title();
+    let mut letters = title.chars();
+    letters.next().map_or_else(String::new, |first| first.to_uppercase().chain(letters).collect())
 }
 
 /// A circle of steps, each standing on the next, if there is one.
@@ -124,7 +131,6 @@ fn find_circle(picture: &Picture) -> Option<Vec<usize>> {
 #[cfg(test)]
 mod tests {
     use super::super::kind::StepKind;
-    use super::super::model::Step;
     use super::*;
 
     fn step(id: &str, after: Option<&[&str]>, laid: Option<&str>) -> Step {
@@ -158,7 +164,8 @@ mod tests {
         ]);
         assert!(matches!(check_chain(&p), Err(PictureError::LaidBefore { step: 1, .. })));
         let p = picture(vec![step("a", None, None), step("b", None, Some("2027-01-01T10:00:00Z"))]);
-        assert!(matches!(check_chain(&p), Err(PictureError::LaidOnNothing { step: 1, .. })));
+        let said = check_chain(&p).unwrap_err().to_string();
+        assert_eq!(said, "Pass is laid, but pass below it is not");
         let mut p = p;
         p.steps[0].kind = StepKind::Photograph;
         assert_eq!(check_chain(&p), Ok(()), "a photograph never logged holds no coat up");

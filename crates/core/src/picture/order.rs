@@ -143,7 +143,10 @@ mod tests {
             on.sort_unstable();
             on
         };
-        assert_eq!([sorted(2), sorted(3), sorted(4)], [vec![0, 1, 4], vec![0, 1, 2, 4], vec![0, 1]]);
+        assert_eq!(
+            [sorted(2), sorted(3), sorted(4)],
+            [vec![0, 1, 4], vec![0, 1, 2, 4], vec![0, 1]]
+        );
         assert_eq!(sorted(5), [0, 2, 3, 4]);
     }
 

@@ -130,7 +130,8 @@ mod tests {
         use StepKind::{
             Detail, Drawing, Glaze, IsolationCoat, Pack, Pass, Photograph, Signature, Tone, Varnish,
         };
-        let row = [Tone, Drawing, Pass, Glaze, Detail, Signature, Photograph, Varnish, Varnish, Pack];
+        let row =
+            [Tone, Drawing, Pass, Glaze, Detail, Signature, Photograph, Varnish, Varnish, Pack];
         let steps = row.iter().enumerate().map(|(n, k)| Step::usual(format!("s{n}"), *k));
         let mut p = Picture::new("p", (30.0, 40.0), steps.collect());
         let places = |p: &Picture| {

@@ -45,8 +45,8 @@ const fn bare(kind: StepKind, name: &'static str, minutes: f64) -> WayStep {
 }
 
 use StepKind::{
-    Detail, Drawing, Glaze, LockingCoat, Pass, Photograph, Scumble, SealDrawing, Signature, Tone,
-    Underpainting, Varnish,
+    Detail, Drawing, Glaze, LockingCoat, Pack, Pass, Photograph, Scumble, SealDrawing, Signature,
+    Tone, Underpainting, Varnish,
 };
 
 /// A mid earth tone thinned with medium. [practice]
@@ -78,7 +78,7 @@ pub const WAYS: &[Way] = &[
             film(Pass, "Background, far", 60.0, 60.0, BLUE), film(Pass, "Background, near", 80.0, 60.0, BROWN),
             film(Underpainting, "Subject, blocked in", 90.0, 90.0, BROWN), film(Pass, "Subject", 80.0, 90.0, RED),
             film(Detail, "", 60.0, 60.0, WHITE), film(Signature, "", 15.0, 10.0, BROWN), bare(Photograph, "", 20.0),
-            film(Varnish, "Varnish 1", 45.0, 25.0, GLOSS), film(Varnish, "Varnish 2", 45.0, 25.0, MATTE),
+            film(Varnish, "Varnish 1", 45.0, 25.0, GLOSS), film(Varnish, "Varnish 2", 45.0, 25.0, MATTE), bare(Pack, "", 20.0),
         ] },
     Way { id: "dark_glazes_first", name: "All together, dark glazes first",
         why: "The whole picture in very light, medium-rich glazes, value structure first; nothing finished alone.",
@@ -87,7 +87,7 @@ pub const WAYS: &[Way] = &[
             film(Glaze, "Dark glaze 1", 40.0, 40.0, BLUE_GLAZE), film(Glaze, "Dark glaze 2", 40.0, 40.0, BLUE_GLAZE),
             film(Glaze, "Warm glaze 1", 40.0, 40.0, WARM_GLAZE), film(Glaze, "Warm glaze 2", 40.0, 40.0, WARM_GLAZE),
             film(Detail, "", 60.0, 60.0, WHITE), film(Signature, "", 15.0, 10.0, BROWN), bare(Photograph, "", 20.0),
-            film(Varnish, "Varnish 1", 45.0, 25.0, GLOSS), film(Varnish, "Varnish 2", 45.0, 25.0, GLOSS),
+            film(Varnish, "Varnish 1", 45.0, 25.0, GLOSS), film(Varnish, "Varnish 2", 45.0, 25.0, GLOSS), bare(Pack, "", 20.0),
         ] },
     Way { id: "greys_then_colour", name: "Greys then colour",
         why: "A complete value painting in neutral greys, then transparent colour over it.",
@@ -97,7 +97,7 @@ pub const WAYS: &[Way] = &[
             film(Glaze, "Glaze 1", 40.0, 40.0, WARM_GLAZE), film(Glaze, "Glaze 2", 40.0, 40.0, LIGHT_GLAZE),
             film(Glaze, "Glaze 3", 40.0, 40.0, BLUE_GLAZE), film(Detail, "", 60.0, 60.0, WHITE),
             film(Signature, "", 15.0, 10.0, BROWN), bare(Photograph, "", 20.0),
-            film(Varnish, "Varnish 1", 45.0, 25.0, GLOSS), film(Varnish, "Varnish 2", 45.0, 25.0, GLOSS),
+            film(Varnish, "Varnish 1", 45.0, 25.0, GLOSS), film(Varnish, "Varnish 2", 45.0, 25.0, GLOSS), bare(Pack, "", 20.0),
         ] },
     Way { id: "white_under_glow", name: "White under glow",
         why: "Places that must stay vivid are painted white, glazed, whitened and glazed again until bright enough.",
@@ -107,7 +107,7 @@ pub const WAYS: &[Way] = &[
             film(Glaze, "Glow glaze 1", 40.0, 40.0, WARM_GLAZE), film(Pass, "White 2", 50.0, 30.0, WHITE),
             film(Glaze, "Glow glaze 2", 40.0, 40.0, WARM_GLAZE), film(Detail, "", 60.0, 60.0, WHITE),
             film(Signature, "", 15.0, 10.0, BROWN), bare(Photograph, "", 20.0),
-            film(Varnish, "Varnish 1", 45.0, 25.0, GLOSS), film(Varnish, "Varnish 2", 45.0, 25.0, GLOSS),
+            film(Varnish, "Varnish 1", 45.0, 25.0, GLOSS), film(Varnish, "Varnish 2", 45.0, 25.0, GLOSS), bare(Pack, "", 20.0),
         ] },
     Way { id: "mid_to_light", name: "Mid-tone to light with opaque detail",
         why: "Mid tones on a dark ground, a unifying glaze, then lighter and more opaque strokes; never too light too soon.",
@@ -116,7 +116,7 @@ pub const WAYS: &[Way] = &[
             film(Underpainting, "Mid tones", 90.0, 90.0, DARK), film(Glaze, "Unifying glaze", 40.0, 40.0, WARM_GLAZE),
             film(Pass, "Lighter", 70.0, 60.0, LIGHT), film(Detail, "Lightest strokes", 60.0, 90.0, WHITE),
             film(Signature, "", 15.0, 10.0, WHITE), bare(Photograph, "", 20.0),
-            film(Varnish, "Varnish 1", 45.0, 25.0, GLOSS), film(Varnish, "Varnish 2", 45.0, 25.0, GLOSS),
+            film(Varnish, "Varnish 1", 45.0, 25.0, GLOSS), film(Varnish, "Varnish 2", 45.0, 25.0, GLOSS), bare(Pack, "", 20.0),
         ] },
     Way { id: "section_by_section", name: "Section by section",
         why: "Base layers over all, then one small area carried to the end before the next.",
@@ -125,7 +125,7 @@ pub const WAYS: &[Way] = &[
             film(Underpainting, "Base over all", 90.0, 90.0, LIGHT), film(Pass, "First section", 70.0, 90.0, BLUE),
             film(Pass, "Second section", 70.0, 90.0, RED), film(Pass, "Third section", 70.0, 90.0, BROWN),
             film(Detail, "", 60.0, 60.0, WHITE), film(Signature, "", 15.0, 10.0, BROWN), bare(Photograph, "", 20.0),
-            film(Varnish, "Varnish 1", 45.0, 25.0, GLOSS), film(Varnish, "Varnish 2", 45.0, 25.0, GLOSS),
+            film(Varnish, "Varnish 1", 45.0, 25.0, GLOSS), film(Varnish, "Varnish 2", 45.0, 25.0, GLOSS), bare(Pack, "", 20.0),
         ] },
     Way { id: "six_step", name: "Six-step expressive",
         why: "Tone, draw, darkest against lightest, further colour and scumble, sign, texture.",
@@ -133,7 +133,7 @@ pub const WAYS: &[Way] = &[
             film(Tone, "", 45.0, 20.0, EARTH), bare(Drawing, "", 30.0), film(Underpainting, "First colour", 110.0, 60.0, BLUE),
             film(Scumble, "Further colour", 35.0, 40.0, RED), film(Signature, "", 15.0, 10.0, BROWN),
             film(Scumble, "Texture", 30.0, 30.0, WHITE), bare(Photograph, "", 20.0),
-            film(Varnish, "Varnish 1", 45.0, 25.0, GLOSS), film(Varnish, "Varnish 2", 45.0, 25.0, GLOSS),
+            film(Varnish, "Varnish 1", 45.0, 25.0, GLOSS), film(Varnish, "Varnish 2", 45.0, 25.0, GLOSS), bare(Pack, "", 20.0),
         ] },
     Way { id: "explore", name: "Explore",
         why: "Layers without a fixed end: wipe back wet or sand back dry, and repeat.",
@@ -148,6 +148,13 @@ pub const WAYS: &[Way] = &[
 mod tests {
     use super::*;
     use crate::mix::starter_shelf;
+
+    #[test]
+    fn what_is_varnished_ends_with_rest_and_wrapping() {
+        for way in WAYS.iter().filter(|w| w.steps.iter().any(|s| s.kind == Varnish)) {
+            assert_eq!(way.steps.last().map(|s| s.kind), Some(Pack), "{}", way.id);
+        }
+    }
 
     #[test]
     fn every_way_uses_the_starter_shelf_and_films_where_they_belong() {

@@ -33,7 +33,8 @@ pub(super) fn plan_of(problem: &Problem<'_>, schedule: &Schedule) -> Plan {
                 step: placed.step,
                 sittings: placed.slot.sittings.iter().map(sitting).collect(),
                 wait: placed.wait.clone(),
-                pin: pinned.map(|_| problem.pins.stood((placed.picture, placed.step), placed.slot.from())),
+                pin: pinned
+                    .map(|_| problem.pins.stood((placed.picture, placed.step), placed.slot.from())),
                 blocked: None,
             }
         })

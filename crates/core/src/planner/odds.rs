@@ -8,8 +8,8 @@
 use super::Request;
 use super::decode::{Order, Schedule};
 use super::films::Films;
-use super::parallel::in_parallel;
 use super::finish::plan_of;
+use super::parallel::in_parallel;
 use super::problem::Problem;
 use super::ready::ready_on;
 use super::search::carried;

@@ -3,7 +3,7 @@
 use super::Plan;
 use crate::film::{FilmState, Grid};
 use crate::picture::{CoatFault, CoatHistory, Frame, LaidCoat, Timeline, follow};
-use crate::readiness::Painted;
+use crate::readiness::Done;
 use crate::studio::Studio;
 use crate::time::{exact_instant, seconds};
 
@@ -14,9 +14,11 @@ pub struct CoatOutlook {
     pub history: CoatHistory,
     /// Whether it is only planned.
     pub planned: bool,
-    /// From when the stack may be sealed if nothing more is laid [s]: the later of the computed
-    /// cure and the school's floor.
+    /// From when the next sealing coat may be laid on it if nothing else is [s], by the one law: film and
+    /// the schools' floors. `None` when nothing seals it, or it is never cured for it.
     pub seal_from: Option<f64>,
+    /// Whether paint is still to come over it below the next sealing coat: it is not sealed as it is.
+    pub paint_to_come: bool,
     /// Index of the material that is drawn for the coat.
     pub material: Option<usize>,
 }
@@ -91,16 +93,34 @@ pub fn outlook(
 /// What the coats of picture `p`, of which `laid` are laid, allow and when.
 pub(super) fn decorate(studio: &Studio, p: usize, line: Timeline, laid: usize) -> Vec<CoatOutlook> {
     let picture = &studio.pictures[p];
-    let mut painted = Painted::default();
+    let seal = picture.steps.iter().position(|s| s.kind.seals() && s.laid_at.is_none());
+    let under = seal.map_or_else(Vec::new, |i| picture.all_below(i));
+    let coats: Vec<usize> = line.coats.iter().map(|c| c.coat.step).collect();
+    let mut done = Done::nothing(studio, p);
     let outlooks = line.coats.into_iter().enumerate().map(|(n, history)| {
-        let step = &picture.steps[history.coat.step];
-        painted.add(studio, (history.coat.step, step), exact_instant(history.coat.at));
-        let floor = painted.seal_from(studio.schools.waiting).map(seconds);
-        let cured = history.if_left.at(FilmState::ReadyToSeal);
-        let seal_from = cured.map(|at| floor.map_or(at, |floor| at.max(floor)));
+        let i = history.coat.step;
+        let step = &picture.steps[i];
+        done.mark(studio, i, exact_instant(history.coat.at), true);
+        let to_come = |k: &&usize| {
+            let kind = picture.steps[**k].kind;
+            kind.must_leave_film() && !kind.seals() && !coats[..=n].contains(k)
+        };
+        let reached = |state| history.if_left.at(state).map(exact_instant);
+        let from = match seal {
+            Some(seal) if step.laid_at.is_some() => {
+                let film = done.needs(studio, seal).state().and_then(reached);
+                film.and_then(|film| done.ready(studio, (seal, &[]), Some(film)).0)
+            }
+            None if !step.kind.seals() => {
+                let floor = done.painted().seal_from(studio.schools.waiting);
+                reached(FilmState::ReadyToSeal).map(|at| at.max(floor.unwrap_or(at)))
+            }
+            _ => None,
+        };
         CoatOutlook {
             planned: n >= laid,
-            seal_from,
+            seal_from: from.map(seconds),
+            paint_to_come: under.iter().any(|k| to_come(&k)),
             material: step.mix.drawn_with(&studio.materials),
             history,
         }

@@ -92,12 +92,16 @@ impl DateWayKind {
     /// What is risked or lost, in a sentence.
     pub const fn risk(self) -> &'static str {
         match self {
-            Self::NoRetarder => "The coats set sooner: less time to blend, mist instead.",
+            Self::NoRetarder => {
+                "The coats set sooner: less time to blend: mist the palette, not the picture."
+            }
             Self::LessRetarder => "The coats set somewhat sooner.",
             Self::OrdinaryPaint => "It sets in minutes, not hours: no long blending in that coat.",
             Self::ThinnerCoats => "Each coat covers and colours a quarter less.",
             Self::OneGlazeFewer => "The colour stays less deep than planned.",
-            Self::WarmerRoom => "The palette dries faster too; keep the wet edge misted.",
+            Self::WarmerRoom => {
+                "Palette and wet edge dry faster too: mist the palette, not the picture."
+            }
             Self::DrierRoom => "The palette dries faster too; back to the usual air for varnish.",
             Self::Fan => "It moves dust: never over wet varnish, and not straight at the face.",
             Self::ExtraSession => "An evening or a day off of yours.",
@@ -166,12 +170,7 @@ impl<'a> Change<'a> {
         what: impl Into<String>,
         make: impl Fn(&Studio) -> Option<Studio> + Send + Sync + 'a,
     ) -> Self {
-        Self {
-            kinds: vec![kind],
-            what: vec![what.into()],
-            room: None,
-            makes: vec![Arc::new(make)],
-        }
+        Self { kinds: vec![kind], what: vec![what.into()], room: None, makes: vec![Arc::new(make)] }
     }
 
     fn of_room(kind: DateWayKind, what: String, from: f64, room: RoomChange) -> Self {
@@ -187,8 +186,10 @@ impl<'a> Change<'a> {
             Fan, FitAir, LessRetarder, NoIsolationCoat, NoRetarder, OneVarnishCoat, VarnishLater,
         };
         let both = |a: &[DateWayKind], b: &[DateWayKind]| {
-            let any = |of: &[DateWayKind], list: &[DateWayKind]| of.iter().any(|k| list.contains(k));
-            (any(&self.kinds, a) && any(&other.kinds, b)) || (any(&self.kinds, b) && any(&other.kinds, a))
+            let any =
+                |of: &[DateWayKind], list: &[DateWayKind]| of.iter().any(|k| list.contains(k));
+            (any(&self.kinds, a) && any(&other.kinds, b))
+                || (any(&self.kinds, b) && any(&other.kinds, a))
         };
         let undone = both(&[NoRetarder], &[LessRetarder])
             || both(&[VarnishLater], &[OneVarnishCoat, NoIsolationCoat, FitAir])
@@ -210,10 +211,8 @@ impl<'a> Change<'a> {
         let gone = rest.kinds.remove(n);
         rest.what.remove(n);
         rest.makes.remove(n);
-        let of_room = matches!(
-            gone,
-            DateWayKind::WarmerRoom | DateWayKind::DrierRoom | DateWayKind::Fan
-        );
+        let of_room =
+            matches!(gone, DateWayKind::WarmerRoom | DateWayKind::DrierRoom | DateWayKind::Fan);
         rest.room = rest.room.filter(|_| !of_room);
         rest
     }
@@ -240,7 +239,8 @@ impl<'a> Change<'a> {
     fn said(&self) -> String {
         let mut said = self.what.join(", and ");
         if self.what.len() > 2 {
-            let (last, first) = (&self.what[self.what.len() - 1], &self.what[..self.what.len() - 1]);
+            let (last, first) =
+                (&self.what[self.what.len() - 1], &self.what[..self.what.len() - 1]);
             said = format!("{}, and {last}", first.join(", "));
         }
         said

@@ -94,12 +94,8 @@ impl Calendar {
             days.sort_unstable();
             days.dedup();
         }
-        let found = Self {
-            gaps: whole(from).collect(),
-            light: days.into(),
-            longest: (0, 0),
-            set_up,
-        };
+        let found =
+            Self { gaps: whole(from).collect(), light: days.into(), longest: (0, 0), set_up };
         let most = |by_daylight: bool| {
             let rooms = usual.iter().flat_map(|gap| found.rooms(gap, i64::MIN, (0, by_daylight)));
             rooms.map(Room::length).max().unwrap_or(0)
@@ -171,10 +167,9 @@ impl Calendar {
         let minutes = |s: i64| s as f64 / MINUTE_S;
         match longest {
             _ if self.longest.0 == 0 => Blocked::NoHours,
-            longest if task.by_daylight && shortest > longest => Blocked::TooLittleDaylight {
-                needed: minutes(shortest),
-                longest: minutes(longest),
-            },
+            longest if task.by_daylight && shortest > longest => {
+                Blocked::TooLittleDaylight { needed: minutes(shortest), longest: minutes(longest) }
+            }
             longest if !task.by_daylight && at_once > longest => {
                 Blocked::TooLong { needed: minutes(at_once), longest: minutes(longest) }
             }

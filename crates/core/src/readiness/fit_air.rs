@@ -147,7 +147,10 @@ struct Unfit {
 impl FitAir {
     /// The room `air` from `from` [s of the epoch] on.
     pub fn new(air: &AirSeries, from: i64) -> Self {
-        Self { film: unfit(air, from, AirWanted::Film), varnish: unfit(air, from, AirWanted::Varnish) }
+        Self {
+            film: unfit(air, from, AirWanted::Film),
+            varnish: unfit(air, from, AirWanted::Varnish),
+        }
     }
 
     /// Whether the room is always fit for what wants `wanted`.

@@ -73,11 +73,7 @@ impl<'a> Mixes<'a> {
 
 impl Task {
     /// Step `i` of picture `p` of `studio`, with `mix` the number of its mix, standing on `below`.
-    pub fn of(
-        studio: &Studio,
-        (p, i): (usize, usize),
-        (mix, below): (u32, Vec<usize>),
-    ) -> Self {
+    pub fn of(studio: &Studio, (p, i): (usize, usize), (mix, below): (u32, Vec<usize>)) -> Self {
         let step = &studio.pictures[p].steps[i];
         let tub = step.tub.as_deref().and_then(|id| studio.tub(id));
         Self {
@@ -106,13 +102,18 @@ fn refused(studio: &Studio, p: usize, i: usize) -> Option<Blocked> {
     }
     let title = |below: usize| picture.steps[below].title();
     if let Some(below) = unbonded(studio, picture, i) {
-        let said = format!("it is water-borne and does not bond to {}, a solvent varnish", title(below));
+        let said =
+            format!("it is water-borne and does not bond to {}, a solvent varnish", title(below));
         return Some(Blocked::Product(said));
     }
     let isolates = picture.steps[i].kind == StepKind::IsolationCoat;
-    let varnish = under(picture, i).into_iter().rfind(|b| picture.steps[*b].kind == StepKind::Varnish);
+    let varnish =
+        under(picture, i).into_iter().rfind(|b| picture.steps[*b].kind == StepKind::Varnish);
     varnish.filter(|_| isolates).map(|below| {
-        Blocked::Product(format!("an isolation coat belongs below the varnish, not over {}", title(below)))
+        Blocked::Product(format!(
+            "an isolation coat belongs below the varnish, not over {}",
+            title(below)
+        ))
     })
 }
 

@@ -19,7 +19,8 @@ fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
     let at = scene.begins(i);
     let humidity = at.map_or(air.usual(), |at| air.at(seconds(at))).humidity;
     if humidity > DAMP {
-        let when = if at.is_some() { "When it is planned the room is at" } else { "The room is kept at" };
+        let when =
+            if at.is_some() { "When it is planned the room is at" } else { "The room is kept at" };
         say(i, format!("{when} {:.0} %: coats stay wet for long.", humidity * 100.0));
     }
 }

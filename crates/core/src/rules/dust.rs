@@ -6,8 +6,10 @@ use crate::picture::StepKind;
 pub(super) const RULE: Rule = Rule {
     id: "dust-and-spray",
     severity: Severity::Note,
-    remedy: || "Sand wet or wear a dust mask; never dry-sand or spray layers with cadmium, cobalt, nickel, chromium, manganese or lead pigments; read the paints' safety data sheets and keep to local rules for dust and rinse water.".into(),
-    provenance: "work.md, care for people",
+    remedy: || {
+        "Sand wet or wear a dust mask; never dry-sand or spray layers with cadmium, cobalt, nickel, chromium, manganese or lead pigments; read the paints' safety data sheets and keep to local rules for dust and rinse water.".into()
+    },
+    provenance: "[practice] care for people; the product's safety data sheet comes first",
     check,
 };
 

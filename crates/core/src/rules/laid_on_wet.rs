@@ -6,7 +6,9 @@ use crate::film::FilmState;
 pub(super) const RULE: Rule = Rule {
     id: "laid-on-wet",
     severity: Severity::Stop,
-    remedy: || "Leave it until it is dry through; if it lifted, sand back and lay the coat again.".into(),
+    remedy: || {
+        "Leave it until it is dry through; if it lifted, sand back and lay the coat again.".into()
+    },
     provenance: "[practice] the coat below must be dry or the next one lifts it",
     check,
 };

@@ -6,7 +6,10 @@ use crate::studio::taken_ml;
 pub(super) const RULE: Rule = Rule {
     id: "large-cup",
     severity: Severity::Note,
-    remedy: || "Mix it with a knife, thoroughly, until no streak is left, before it goes onto the brush.".into(),
+    remedy: || {
+        "Mix it with a knife, thoroughly, until no streak is left, before it goes onto the brush."
+            .into()
+    },
     provenance: "[practice] mix thoroughly or it streaks; a knife for large amounts",
     check,
 };

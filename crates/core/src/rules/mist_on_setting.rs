@@ -7,7 +7,9 @@ use crate::picture::{Need, StepKind};
 pub(super) const RULE: Rule = Rule {
     id: "mist-on-setting-coat",
     severity: Severity::Caution,
-    remedy: || "Mist the palette, not the painting, unless the surface is dry through or evenly wet on purpose.".into(),
+    remedy: || {
+        "Mist the palette, not the painting, unless the surface is dry through or evenly wet on purpose.".into()
+    },
     provenance: "[practice] water sprayed on a half-dry coat makes spots",
     check,
 };

@@ -6,7 +6,9 @@ use crate::picture::StepKind;
 pub(super) const RULE: Rule = Rule {
     id: "no-isolation-coat",
     severity: Severity::Note,
-    remedy: || "Plan an isolation coat before it: a removable varnish can then be taken off later without touching the paint.".into(),
+    remedy: || {
+        "Plan an isolation coat before it: a removable varnish can then be taken off later without touching the paint.".into()
+    },
     provenance: "[practice] a setting of the studio; some painters leave it out",
     check,
 };

@@ -6,7 +6,9 @@ use crate::picture::Need;
 pub(super) const RULE: Rule = Rule {
     id: "fast-over-slow",
     severity: Severity::Caution,
-    remedy: || "Put slow-drying paint over ordinary paint, thin, or wait until the slow coat is dry through.".into(),
+    remedy: || {
+        "Put slow-drying paint over ordinary paint, thin, or wait until the slow coat is dry through.".into()
+    },
     provenance: "[practice] a fast coat over slow-drying paint may trap it wet",
     check,
 };

@@ -6,8 +6,10 @@ use crate::mix::MaterialKind;
 pub(super) const RULE: Rule = Rule {
     id: "solvent-varnish",
     severity: Severity::Note,
-    remedy: || "Open windows and extract the air, wear a suitable respirator, keep flames and sparks away; read the product's safety data sheet, and follow local rules and licensed advice first.".into(),
-    provenance: "work.md, care for people",
+    remedy: || {
+        "Open windows and extract the air, wear a suitable respirator, keep flames and sparks away; read the product's safety data sheet, and follow local rules and licensed advice first.".into()
+    },
+    provenance: "[practice] care for people; the product's safety data sheet comes first",
     check,
 };
 

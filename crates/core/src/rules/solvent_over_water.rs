@@ -6,7 +6,10 @@ use crate::readiness::{SOLVENT_GAP, solvent_over_water};
 pub(super) const RULE: Rule = Rule {
     id: "solvent-over-water-borne",
     severity: Severity::Caution,
-    remedy: || "Watch it for soft or crazed places, and let it lie a week before anything else goes on.".into(),
+    remedy: || {
+        "Watch it for soft or crazed places, and let it lie a week before anything else goes on."
+            .into()
+    },
     provenance: "[practice] three to four days between",
     check,
 };

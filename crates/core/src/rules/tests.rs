@@ -149,7 +149,10 @@ fn sanding_waits_until_the_stack_is_dry_through() {
     let mut early = step(StepKind::Sanding, &[], None);
     early.needs = Some(crate::picture::Need::Paintable);
     let steps = vec![step(StepKind::Pass, PAINT, None), early];
-    assert_eq!(said(steps, 21.0, 0.5), [("dust-and-spray", 1), ("planned-on-wet", 1), ("toxic-dust", 1)]);
+    assert_eq!(
+        said(steps, 21.0, 0.5),
+        [("dust-and-spray", 1), ("planned-on-wet", 1), ("toxic-dust", 1)]
+    );
 }
 
 #[test]
@@ -308,7 +311,7 @@ fn a_tub_is_looked_into_once_its_last_good_day_is_past() {
     let mut pass = step(StepKind::Pass, PAINT, None);
     pass.tub = Some("t".into());
     let mut studio = studio(vec![pass], 21.0, 0.5);
-    // [practice] days on a stay-wet palette, weeks in an airtight tub
+    // [practice] days on a covered damp palette, weeks in an airtight tub
     let mixed_at = now() - chrono::Duration::days(4);
     let tub = |tightness| Tub {
         id: "t".into(),

@@ -5,7 +5,10 @@ use super::{Rule, Scene, Severity};
 pub(super) const RULE: Rule = Rule {
     id: "very-thick-coat",
     severity: Severity::Caution,
-    remedy: || "Lay two thinner coats: twice the thickness takes about four times as long to dry through.".into(),
+    remedy: || {
+        "Lay two thinner coats: twice the thickness takes about four times as long to dry through."
+            .into()
+    },
     provenance: "[source] Crank, The Mathematics of Diffusion, 2nd ed., ch. 4; [memory] for the limit",
     check,
 };

@@ -7,8 +7,10 @@ use crate::picture::StepKind;
 pub(super) const RULE: Rule = Rule {
     id: "toxic-dust",
     severity: Severity::Stop,
-    remedy: || "Do not dry-sand or spray here: sand wet or leave it, read the paints' safety data sheets, and follow local rules and licensed advice.".into(),
-    provenance: "work.md, care for people: cadmium, cobalt, nickel, chromium, manganese and lead pigments",
+    remedy: || {
+        "Do not dry-sand or spray here: sand wet or leave it, read the paints' safety data sheets, and follow local rules and licensed advice.".into()
+    },
+    provenance: "[memory] by the Colour Index name: cadmium, cobalt, nickel, chromium, manganese and lead pigments",
     check,
 };
 

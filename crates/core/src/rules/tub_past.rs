@@ -6,7 +6,9 @@ use crate::studio::TubCondition;
 pub(super) const RULE: Rule = Rule {
     id: "tub-out-of-date",
     severity: Severity::Caution,
-    remedy: || "Look into the tub for skin, mould and dirt and log what you see, or mix it fresh.".into(),
+    remedy: || {
+        "Look into the tub for skin, mould and dirt and log what you see, or mix it fresh.".into()
+    },
     provenance: "[practice] pre-mixed colour keeps for days to weeks in an airtight tub, less if the lid leaks",
     check,
 };

@@ -6,7 +6,9 @@ use crate::studio::TubCondition;
 pub(super) const RULE: Rule = Rule {
     id: "tub-spoiled",
     severity: Severity::Stop,
-    remedy: || "Throw it out as local waste rules say, not down the drain, and mix it fresh.".into(),
+    remedy: || {
+        "Throw it out as local waste rules say, not down the drain, and mix it fresh.".into()
+    },
     provenance: "[practice] check for mould, skins and contamination before use",
     check,
 };

@@ -5,7 +5,9 @@ use crate::readiness::unbonded;
 pub(super) const RULE: Rule = Rule {
     id: "water-borne-over-solvent",
     severity: Severity::Stop,
-    remedy: || "Lay the water-borne coat before the solvent varnish, or solvent varnish over it.".into(),
+    remedy: || {
+        "Lay the water-borne coat before the solvent varnish, or solvent varnish over it.".into()
+    },
     provenance: "[practice] a water-borne coat does not bond to solvent varnish",
     check,
 };

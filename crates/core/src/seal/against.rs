@@ -26,12 +26,12 @@ pub fn against(
     let made = plan(Request { studio: &before, from: at });
     let found = gate(&before, p, (&made, photographs), at)?;
     if found.step != Some(i) {
-        return Ok(vec!["A sealing coat that comes before it is not laid yet".into()]);
+        return Ok(vec!["a sealing coat that comes before it is not laid yet".into()]);
     }
-    Ok(found.against().map(|c| c.id.asks().to_owned()).collect())
+    Ok(found.against().map(|c| c.id.lacks().to_owned()).collect())
 }
 
 /// Why a gate is closed, and what it takes to go on.
 pub fn closed_gate(against: &[String]) -> String {
-    format!("the gate is closed ({}); to seal it anyway, say why", against.join("; "))
+    format!("the gate is closed: {}; to seal it anyway, say why", against.join("; "))
 }

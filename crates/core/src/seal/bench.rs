@@ -4,7 +4,7 @@ use super::gate::Gate;
 use super::varnish::VarnishPlan;
 use crate::mix::{Finish, MaterialKind};
 use crate::picture::{Picture, SealTrouble, StepKind, Strokes, VarnishChoice};
-use crate::studio::Studio;
+use crate::studio::{Studio, taken_ml};
 
 /// One line of the sheet.
 #[derive(Debug, Clone, PartialEq, Eq)]
@@ -56,7 +56,7 @@ pub fn bench_sheet(
     application.extend(on_the_picture(choice.strokes == Strokes::Crossed));
     application.extend(cleaning(solvent));
     Sheet {
-        preparation: preparation(plan, solvent, matte),
+        preparation: preparation((plan, poured_ml(picture, i, plan)), solvent, matte),
         application,
         inspection: SealTrouble::WORDS.iter().map(|(_, t)| *t).collect(),
         stop_after_min: gate.working_min,
@@ -64,8 +64,22 @@ pub fn bench_sheet(
     }
 }
 
+/// What sealing coat `i` takes, and what of it goes onto the edges [ml]: a varnish coat as planned, an
+/// isolation coat, which is thicker, by its own film.
+fn poured_ml(picture: &Picture, i: usize, plan: &VarnishPlan) -> (f64, f64) {
+    let step = &picture.steps[i];
+    let own = taken_ml(picture, step).filter(|_| step.kind == StepKind::IsolationCoat);
+    let usual = StepKind::Varnish.usual_film_um().zip(step.wet_film_um);
+    let thicker = usual.map_or(1.0, |(usual, own)| own / usual);
+    own.map_or((plan.pour_ml, plan.edges_ml), |ml| (ml, plan.edges_ml * thicker))
+}
+
 /// What is done before the first stroke.
-fn preparation(plan: &VarnishPlan, solvent: bool, matte: bool) -> Vec<SheetLine> {
+fn preparation(
+    (plan, (pour_ml, edges_ml)): (&VarnishPlan, (f64, f64)),
+    solvent: bool,
+    matte: bool,
+) -> Vec<SheetLine> {
     let mut preparation = Vec::new();
     if solvent {
         preparation.push(care(
@@ -87,9 +101,9 @@ fn preparation(plan: &VarnishPlan, solvent: bool, matte: bool) -> Vec<SheetLine>
         }),
         line(format!(
             "Pour {:.0} ml into a bowl{}. Hold the bowl away from the picture.",
-            plan.pour_ml.ceil(),
-            if plan.edges_ml > 0.0 {
-                format!(" ({:.1} ml of it for the edges)", plan.edges_ml)
+            pour_ml.ceil(),
+            if edges_ml > 0.0 {
+                format!(" ({edges_ml:.1} ml of it for the edges)")
             } else {
                 String::new()
             }

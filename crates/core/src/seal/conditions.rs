@@ -74,6 +74,25 @@ impl ConditionId {
     }
 }
 
+impl ConditionId {
+    /// What is missing when it does not hold, as a part of a sentence.
+    pub const fn lacks(self) -> &'static str {
+        match self {
+            Self::LastCoat => "the last coat is not on",
+            Self::Cure => "the film is not cured",
+            Self::Floor => "the school's waiting time is not over",
+            Self::Asked => "the time you asked for has not come",
+            Self::Between => "the coat below has not lain long enough",
+            Self::Signature => "it is not signed",
+            Self::Photograph => "it is not photographed after the last paint",
+            Self::Surface => "the surface was not looked over within a day",
+            Self::Product => "the varnish does not suit what it goes on",
+            Self::Air => "the air is not fit until it is touch-dry",
+            Self::FlatPlace => "no flat place is free",
+        }
+    }
+}
+
 /// One condition.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Condition {
@@ -168,9 +187,7 @@ impl Look<'_> {
             Waiting::Patient => "patient",
         };
         let (slowed, why) = match floor.what {
-            WaitReason::Retarder => {
-                (Slowed::Retarder, ", longer because retarder is in the stack")
-            }
+            WaitReason::Retarder => (Slowed::Retarder, ", longer because retarder is in the stack"),
             WaitReason::SlowPaint => {
                 (Slowed::SlowPaint, ", longer because slow-drying paint is in the stack")
             }
@@ -238,8 +255,7 @@ impl Look<'_> {
         // With paint still to come none can have been taken after the last of it.
         let (after, open) = (self.last_painted(), !self.open_below().is_empty());
         let until = self.first_seal().unwrap_or(self.now);
-        let fits =
-            |at: &DateTime<Utc>| !open && after.is_none_or(|a| *at >= a) && *at <= until;
+        let fits = |at: &DateTime<Utc>| !open && after.is_none_or(|a| *at >= a) && *at <= until;
         let kept = self.photographs.iter().copied().filter(fits).max();
         let logged = self
             .laid()

@@ -134,7 +134,9 @@ impl KnownFilms {
             _ => Arc::new(FitAir::new(&studio.air, from)),
         };
         self.fit = Some((from, fit.clone()));
-        if let Some(known) = self.around.as_ref().filter(|k| k.made_for == made_for && k.pins == pins) {
+        if let Some(known) =
+            self.around.as_ref().filter(|k| k.made_for == made_for && k.pins == pins)
+        {
             return (known.calendar.clone(), fit);
         }
         let to = from + LOOK_AHEAD_DAYS * 86_400;

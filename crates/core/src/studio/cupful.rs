@@ -227,7 +227,10 @@ impl Studio {
         };
         let laid = self.laid_at(p, (&mix, asked.wet_film_um), place)?;
         Ok(Cupful {
-            left_ml: mix.iter().map(|part| self.left_after(&part.material, &place.before)).collect(),
+            left_ml: mix
+                .iter()
+                .map(|part| self.left_after(&part.material, &place.before))
+                .collect(),
             total_ml,
             on_picture_ml: on_picture_ml(&pour),
             loss: pour.loss,

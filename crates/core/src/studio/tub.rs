@@ -12,7 +12,7 @@ words! {
         Airtight = "airtight",
         /// A lid that leaks a little.
         Leaky = "leaky",
-        /// A stay-wet palette.
+        /// A covered damp palette.
         Palette = "palette",
     }
 }
@@ -35,7 +35,7 @@ impl Tightness {
         match self {
             Self::Airtight => 21.0, // [practice] days to weeks: three weeks
             Self::Leaky => 5.0,     // [practice] less if the lid leaks
-            Self::Palette => 3.0,   // [practice] days on a stay-wet palette
+            Self::Palette => 3.0,   // [practice] days on a covered damp palette
         }
     }
 }
@@ -46,7 +46,7 @@ impl Tightness {
         let what = match self {
             Self::Airtight => "Airtight tub",
             Self::Leaky => "Lid that leaks",
-            Self::Palette => "Stay-wet palette",
+            Self::Palette => "Covered damp palette",
         };
         format!("{what}: keeps for {:.0} days", self.keeps_days())
     }

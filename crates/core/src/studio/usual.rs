@@ -61,6 +61,20 @@ impl Studio {
         }
     }
 
+    /// The steps of a way of working as they begin in this studio: with an isolation coat below the
+    /// varnish, where the studio lays one.
+    pub fn begun(&self, steps: Vec<Step>) -> Vec<Step> {
+        let mut picture = Picture::new("begun", (30.0, 40.0), steps);
+        let isolates = picture.steps.iter().any(|s| s.kind == StepKind::IsolationCoat);
+        let varnish = picture.steps.iter().position(|s| s.kind == StepKind::Varnish);
+        if let Some(at) = varnish.filter(|_| self.schools.isolation_coat && !isolates) {
+            let id = picture.free_names("isolation").next().unwrap_or_default();
+            let step = self.usual_step(&picture, StepKind::IsolationCoat, id);
+            picture.put(at, [step]);
+        }
+        picture.steps
+    }
+
     fn usual_mix(&self, picture: &Picture, kind: StepKind) -> Mix {
         use StepKind::{
             Airbrush, Correction, Embellishment, Glaze, Ground, IsolationCoat, LockingCoat,
@@ -86,7 +100,8 @@ impl Studio {
                 |m| m.kind == MaterialKind::Varnish,
                 |m| m.kind == MaterialKind::SolventVarnish,
             ]),
-            Tone => self.two((&[is_matte, is_medium], TONE.0), (&[is_earth, is_ordinary, paint], TONE.1)),
+            Tone => self
+                .two((&[is_matte, is_medium], TONE.0), (&[is_earth, is_ordinary, paint], TONE.1)),
             Glaze => self.two((&[is_glazing, is_medium], GLAZE.0), (&[is_fluid, paint], GLAZE.1)),
             Signature => one(&[is_fluid, paint]),
             Airbrush => one(&[is_airbrush, is_fluid, paint]),
@@ -150,6 +165,11 @@ mod tests {
         let glaze = Step { mix: Mix::one("fast-glazing"), ..Step::usual("g", StepKind::Glaze) };
         let begun = Picture::new("p", (30.0, 40.0), vec![glaze]);
         assert_eq!(studio.usual_step(&begun, StepKind::Glaze, "h").mix, Mix::one("fast-glazing"));
+        let varnish = || Step::usual("v", StepKind::Varnish);
+        assert_eq!(studio.begun(vec![varnish()]).len(), 1);
+        studio.schools.isolation_coat = true;
+        let kinds: Vec<StepKind> = studio.begun(vec![varnish()]).iter().map(|s| s.kind).collect();
+        assert_eq!(kinds, [StepKind::IsolationCoat, StepKind::Varnish]);
         studio.materials.clear();
         assert!(studio.usual_step(&bare, StepKind::Varnish, "v").mix.is_empty(), "nothing to pour");
     }

@@ -5,7 +5,8 @@ use chrono::{DateTime, FixedOffset, Utc};
 use serde_json::{Value, json};
 use std::time::{Duration, Instant};
 use ulvek_core::planner::{
-    Aim, Link, Objective, PictureOdds, Plan, Planner, Request, SEED, holds, moderate, odds as sample, ready,
+    Aim, Link, Objective, PictureOdds, Plan, Planner, Request, SEED, holds, moderate,
+    odds as sample, ready,
 };
 use ulvek_core::studio::Studio;
 use ulvek_core::time::seconds;
@@ -37,7 +38,14 @@ pub fn plan(studio: &Studio, from: DateTime<Utc>, effort: Effort) -> Value {
     let odds = match effort.sampled {
         Some(futures) if futures > 0 => {
             let request = Request { studio, from };
-            sample(request, &planner.order(), SEED, (futures as usize, threads), Aim::Finish, |_| {})
+            sample(
+                request,
+                &planner.order(),
+                SEED,
+                (futures as usize, threads),
+                Aim::Finish,
+                |_| {},
+            )
         }
         _ => Vec::new(),
     };

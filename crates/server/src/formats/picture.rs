@@ -8,7 +8,9 @@ use chrono_tz::Tz;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use ulvek_core::mix::{Mix, Part, Thinning};
-use ulvek_core::picture::{Need, Picture, ReadyBy, SealRecord, SetAside, Step, StepKind, ThinningChoice};
+use ulvek_core::picture::{
+    Need, Picture, ReadyBy, SealRecord, SetAside, Step, StepKind, ThinningChoice,
+};
 use utoipa::ToSchema;
 
 /// A picture.

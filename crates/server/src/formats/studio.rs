@@ -10,8 +10,8 @@ use ulvek_core::air::AirSeries;
 use ulvek_core::mix::Thinning;
 use ulvek_core::quantity::{Checked, Fault, Latitude};
 use ulvek_core::studio::{
-    MIDNIGHT,
-    Closed, HoursError, OpenHours, OrderEntry, Schools, Studio, StudioHours, Waiting, daylight,
+    Closed, HoursError, MIDNIGHT, OpenHours, OrderEntry, Schools, Studio, StudioHours, Waiting,
+    daylight,
 };
 use utoipa::ToSchema;
 

@@ -44,7 +44,7 @@ async fn a_document_that_does_not_fit_is_refused_at_its_place(pool: MySqlPool) {
         (
             |d| d["pictures"][0]["steps"][1]["laid_at"] = json!("2020-01-01T10:00:00Z"),
             "pictures[0].steps[1]",
-            "before \"s1\" which it stands on",
+            ", before tone below it",
         ),
         (
             |d| d["pictures"][0]["steps"][2]["after"] = json!(["s2", "s4"]),
@@ -99,9 +99,9 @@ async fn a_due_date_in_the_past_and_a_log_from_the_future_are_refused(pool: MySq
     let said = studio.post(&path, &log("s8", "2027-01-14T19:00:00Z")).await.problem(422);
     assert!(said.contains("in the future"), "{said}");
     let said = studio.post(&path, &log("s8", "2027-01-14T10:00:00Z")).await.problem(422);
-    assert!(said.contains("before \"s7\" which it stands on"), "{said}");
+    assert!(said.contains("before Glaze 2 below it"), "{said}");
     let said = studio.post(&path, &log("s9", "2027-01-14T16:30:00Z")).await.problem(422);
-    assert!(said.contains("\"s8\" which it stands on is not"), "{said}");
+    assert!(said.ends_with("is laid, but Glaze 3 below it is not"), "{said}");
     let mut amount = log("s8", "2027-01-14T16:30:00Z");
     amount["amount_ml"] = json!(0);
     let refused = studio.post(&path, &amount).await;

@@ -49,7 +49,7 @@ async fn a_closed_gate_lets_a_coat_through_only_with_a_reason_that_stays(pool: M
     let refused = studio.post(&laid, &lay).await;
     assert_eq!(
         refused.problem(422),
-        "anyway: the gate is closed (The surface is clean and looked over); to seal it anyway, say why"
+        "anyway: the gate is closed: the surface was not looked over within a day; to seal it anyway, say why"
     );
     // Not through the back door of an edit either.
     let stored = studio.get(&path).await.json();

@@ -39,6 +39,12 @@ export function GateView() {
             ` Laid then, stop touching after ${span(gate.sheet.stop_after_min)}; touch-dry after ${span(gate.sheet.touch_dry_min ?? 0)}.`}
         </Typography>
       )}
+      {brief.planned && brief.planned.from !== brief.earliest?.from && (
+        <Typography sx={{ mt: 0.5 }}>
+          <b>Planned:</b> {exact(Date.parse(brief.planned.from), zone)}. You are at other work
+          before.
+        </Typography>
+      )}
       {gate.conditions.length > 0 && !brief.earliest && (
         <Typography sx={{ mt: 2, fontSize: 20 }}>
           <b>No hour</b> of the coming months does it: something above stands against it.

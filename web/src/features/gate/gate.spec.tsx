@@ -30,7 +30,14 @@ const condition = (
   id: Schemas['ConditionOut']['id'],
   standing: Schemas['ConditionOut']['standing'],
   from: string | null = null,
-): Schemas['ConditionOut'] => ({ id, standing, from, asks: `asks ${id}`, evidence: `why ${id}` });
+): Schemas['ConditionOut'] => ({
+  id,
+  standing,
+  from,
+  asks: `asks ${id}`,
+  lacks: `lacks ${id}`,
+  evidence: `why ${id}`,
+});
 
 const trouble: Schemas['TroubleOut'] = {
   trouble: 'drip',

@@ -58,7 +58,9 @@ export function Now() {
             <Typography sx={{ mt: 0.5 }}>
               {Date.parse(next.step.waits_for.until) > now
                 ? `${next.step.waits_for.because}, ${moment(Date.parse(next.step.waits_for.until), now, zone)}.`
-                : `${start(next.step.waits_for.of)} below it is ready for it.`}
+                : next.step.waits_for.of === null
+                  ? 'Nothing is waited for.'
+                  : `${start(next.step.waits_for.of)} below it is ready for it.`}
             </Typography>
           )}
           <Box sx={{ display: 'flex', gap: 1.5, mt: 2, flexWrap: 'wrap' }}>
@@ -95,7 +97,8 @@ export function Now() {
               >
                 {p.title}
               </Box>
-              : due {p.due ? dueDay(p.due, now) : ''}, ready{' '}
+              : due {p.due ? dueDay(p.due, now) : ''},{' '}
+              {p.ready_by === 'sealed' ? 'its last coat on' : 'safe to wrap'}{' '}
               {p.finish ? exact(Date.parse(p.finish), zone) : 'never'}, {p.days_late}{' '}
               {p.days_late === 1 ? 'day' : 'days'} late.
             </Typography>

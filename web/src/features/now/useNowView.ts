@@ -75,10 +75,11 @@ export function useNowView() {
       if (!coat) return [];
       const add = (text: string | null, what: string): Ready[] =>
         text === null ? [] : [{ picture, what, at: Date.parse(text) }];
+      if (coat.seals) return add(coat.seal_from, `${coat.title} may be coated again`);
       return [
         ...add(coat.if_left.paintable_at, `${coat.title} is paintable`),
         ...add(coat.if_left.dry_through_at, `${coat.title} is dry through`),
-        ...(coat.seals ? [] : add(coat.seal_from, 'ready to seal')),
+        ...(coat.paint_to_come ? [] : add(coat.seal_from, 'ready to seal')),
       ];
     })
     .filter((r) => r.at > now && r.at <= Math.max(end, now + 24 * HOUR))

@@ -1,4 +1,6 @@
+import FormControlLabel from '@mui/material/FormControlLabel';
 import MenuItem from '@mui/material/MenuItem';
+import Switch from '@mui/material/Switch';
 import TextField from '@mui/material/TextField';
 import { useState } from 'react';
 import type { Schemas } from '../../api/client';
@@ -22,9 +24,11 @@ const FIELDS = ['title', 'width_cm', 'height_cm', 'due', 'thinning.reason'];
 /** Title, size, ground and date of a picture. */
 export function PictureFacts({ doc, edits, onClose }: Props) {
   const [title, setTitle] = useState(doc.title);
-  const { thinnings } = useCatalogue();
+  const { thinnings, ready_by: meanings } = useCatalogue();
   const numbers = useNumbers(SIZES, doc);
   const [due, setDue] = useState(doc.due ?? '');
+  const [readyBy, setReadyBy] = useState(doc.ready_by ?? 'wrapped');
+  const [overSeal, setOverSeal] = useState(doc.paint_over_seal ?? false);
   const [ground, setGround] = useState(doc.ground?.absorbs_um ?? 0);
   const [school, setSchool] = useState<Schemas['ThinningDoc']['school'] | ''>(
     doc.thinning?.school ?? '',
@@ -56,6 +60,8 @@ export function PictureFacts({ doc, edits, onClose }: Props) {
         width_cm: numbers.value('width_cm'),
         height_cm: numbers.value('height_cm'),
         due: due || undefined,
+        ready_by: readyBy,
+        paint_over_seal: overSeal,
         ground: { absorbs_um: ground },
         thinning: school === '' ? undefined : { school, reason: reason.trim() },
       }),
@@ -86,6 +92,22 @@ export function PictureFacts({ doc, edits, onClose }: Props) {
         error={!!wrong('due')}
         helperText={wrong('due')}
         slotProps={{ inputLabel: { shrink: true } }}
+      />
+      <TextField
+        select
+        label="Ready means"
+        value={readyBy}
+        onChange={(e) => setReadyBy(e.target.value as typeof readyBy)}
+      >
+        {optionsOf(meanings).map(({ value, word }) => (
+          <MenuItem key={value} value={value}>
+            {word}
+          </MenuItem>
+        ))}
+      </TextField>
+      <FormControlLabel
+        label="Paint over varnish is meant"
+        control={<Switch checked={overSeal} onChange={(e) => setOverSeal(e.target.checked)} />}
       />
       <TextField
         select

@@ -38,6 +38,17 @@ const material = (id: string, name: string, word: string): Schemas['MaterialDoc'
   glycol: 0.05,
 });
 
+const begin = (step: Partial<Step> & Pick<Step, 'kind'>, place: number) => ({
+  place,
+  step: { id: '', hands_on_min: 0, ...step },
+});
+
+const BEGINS: Schemas['UsualStep'][] = [
+  begin({ kind: 'glaze', mix: [{ material: 'pv19', parts: 1 }], share_of_area: 1 }, 0),
+  begin({ kind: 'pass', mix: [{ material: 'liquid', parts: 2 }], share_of_area: 0.5 }, 0),
+  begin({ kind: 'drawing' }, 0),
+];
+
 const SHELF = [material('liquid', 'Glazing liquid', 'medium'), material('pv19', 'PV19', 'paint')];
 
 function open(step: Step) {
@@ -50,6 +61,7 @@ function open(step: Step) {
       count={1}
       others={[]}
       kinds={KINDS}
+      begins={BEGINS}
       materials={SHELF}
       zone="Europe/Oslo"
       edits={edits as unknown as ReturnType<typeof usePictureEdit>}
@@ -72,7 +84,7 @@ const fill = (label: string, value: string) =>
   fireEvent.change(screen.getByLabelText(label), { target: { value } });
 
 describe('a step', () => {
-  it('begins as it usually is for its kind, with paint in the cup', () => {
+  it('begins as the studio begins one of its kind', () => {
     const { kept } = open({ id: '', kind: 'glaze', hands_on_min: 0 });
     fireEvent.click(screen.getByRole('button', { name: 'Add it' }));
     expect(kept()).toMatchObject({
@@ -84,8 +96,16 @@ describe('a step', () => {
     });
   });
 
-  it('of another kind takes the usual film of that kind, or none', () => {
+  it('of another kind takes the usual film, cup and area of that kind, or none', () => {
     const { kept } = open({ id: '', kind: 'glaze', hands_on_min: 0 });
+    fireEvent.mouseDown(screen.getByRole('combobox', { name: /What happens/ }));
+    fireEvent.click(within(screen.getByRole('listbox')).getByText('Pass'));
+    fireEvent.click(screen.getByRole('button', { name: 'Add it' }));
+    expect(kept()).toMatchObject({
+      mix: [{ material: 'liquid', parts: 2 }],
+      share_of_area: 0.5,
+      wet_film_um: 80,
+    });
     fireEvent.mouseDown(screen.getByRole('combobox', { name: /What happens/ }));
     fireEvent.click(within(screen.getByRole('listbox')).getByText('Drawing'));
     expect(screen.queryByLabelText('Wet film, µm')).toBeNull();

@@ -11,7 +11,7 @@ import { start } from '../../format/words';
 import { NumberField } from '../../components/NumberField';
 import { MixEditor } from '../../components/MixEditor';
 import { putStep, type Step } from '../../components/stepEdits';
-import { useStepDraft } from './useStepDraft';
+import { mixDraft, useStepDraft } from './useStepDraft';
 import type { usePictureEdit } from './usePictureEdit';
 
 interface Props {
@@ -21,6 +21,8 @@ interface Props {
   count: number;
   others: Step[];
   kinds: Schemas['KindOut'][];
+  /** A step of every kind as it usually begins on this picture. */
+  begins: Schemas['UsualStep'][];
   materials: Schemas['MaterialDoc'][];
   zone: string;
   edits: ReturnType<typeof usePictureEdit>;
@@ -29,15 +31,12 @@ interface Props {
 
 /** A step: what, how thick, how long, with what in the cup. */
 export function StepDialog(props: Props) {
-  const { step, index, count, kinds, materials, zone, edits, onClose } = props;
-  const { draft, numbers, change, changeKind, kind, hasFilm, wrong, made, fresh } = useStepDraft(
-    step,
-    kinds,
-    materials,
-    zone,
-  );
+  const { step, index, count, others, kinds, begins, materials, zone, edits, onClose } = props;
+  const { draft, numbers, change, changeKind, kind, hasFilm, wrong, made, fresh, place } =
+    useStepDraft(step, kinds, begins, zone);
   const { needs } = useCatalogue();
-  const base = `steps[${index < 0 ? count : index}]`;
+  const base = `steps[${index < 0 ? (place ?? count) : index}]`;
+  const cups = others.filter((s) => (s.mix?.length ?? 0) > 0);
   const refused = (field: string) => fieldError(edits.refusal, `${base}.${field}`);
   const shown = ['name', 'wet_film_um', 'hands_on_min', 'share_of_area', 'earliest_gap_min', 'mix'];
   const other = otherError(edits.refusal, (path) => shown.some((f) => path === `${base}.${f}`));
@@ -47,7 +46,7 @@ export function StepDialog(props: Props) {
   };
   const keep = () => {
     const title = start(draft.name.trim() || (kind?.word ?? draft.kind));
-    edits.edit(`${fresh ? 'add' : 'edit'} ${title}`, putStep(made()), onClose);
+    edits.edit(`${fresh ? 'add' : 'edit'} ${title}`, putStep(made(), place), onClose);
   };
   return (
     <FormDialog
@@ -86,6 +85,24 @@ export function StepDialog(props: Props) {
         <NumberField numbers={numbers} name="minutes" refused={refused('hands_on_min')} />
         <NumberField numbers={numbers} name="share" refused={refused('share_of_area')} />
       </Stack>
+      {hasFilm && cups.length > 0 && (
+        <TextField
+          select
+          label="Take the mix of"
+          value=""
+          onChange={(e) =>
+            change({ mix: mixDraft(cups.find((s) => s.id === e.target.value)?.mix) })
+          }
+          slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}
+        >
+          <MenuItem value="">Keep what is below</MenuItem>
+          {cups.map((s) => (
+            <MenuItem key={s.id} value={s.id}>
+              {start(s.name ?? kinds.find((k) => k.kind === s.kind)?.word ?? s.kind)}
+            </MenuItem>
+          ))}
+        </TextField>
+      )}
       {hasFilm && (
         <MixEditor
           mix={draft.mix}

@@ -5,7 +5,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { Schemas } from '../../api/client';
-import { catalogueQuery, photographsQuery } from '../../api/queries';
+import { catalogueQuery, photographsQuery, usualStepsQuery } from '../../api/queries';
 import { useKeys } from '../../components/useKeys';
 import { StepDialog } from './StepDialog';
 import { StepRow } from './StepRow';
@@ -27,6 +27,7 @@ const FIRST: Step = { id: '', kind: 'glaze', hands_on_min: 40 };
 /** The steps in order: what was done, and when the rest is to be done and why not before. */
 export function StepList({ doc, outlook, materials, zone, now, edits, onLog }: Props) {
   const catalogue = useQuery(catalogueQuery);
+  const begins = useQuery(usualStepsQuery(outlook.id));
   const photographs = useQuery(photographsQuery(outlook.id));
   const [open, setOpen] = useState<Step>();
   const navigate = useNavigate();
@@ -72,9 +73,10 @@ export function StepList({ doc, outlook, materials, zone, now, edits, onLog }: P
           />
         ))}
       </Box>
-      {open && catalogue.data && (
+      {open && catalogue.data && begins.data && (
         <StepDialog
           step={open}
+          begins={begins.data}
           index={steps.findIndex((s) => s.id === open.id)}
           count={steps.length}
           others={steps.filter((s) => s.id !== open.id)}

@@ -39,6 +39,7 @@ const PLANNED: Schemas['PlannedOut'] = {
     film_ready: '2027-01-14T19:10:00Z',
   },
   blocked: null,
+  pin: null,
   cup_g: null,
 };
 

@@ -32,25 +32,25 @@ const NUMBERS = {
   },
 } as const;
 
+/** A mix as it stands in the fields. */
+export const mixDraft = (mix: Step['mix']): PartDraft[] =>
+  (mix ?? []).map((p) => ({ material: p.material, parts: plain(p.parts, 3) }));
+
+/** `begins` is a step of every kind as it usually begins on the picture. */
 export function useStepDraft(
   step: Step,
   kinds: Kind[],
-  materials: Schemas['MaterialDoc'][],
+  begins: Schemas['UsualStep'][],
   zone: string,
 ) {
   const fresh = step.id === '';
   const usual = (kind: Step['kind']) => kinds.find((k) => k.kind === kind);
-  const firstMix = (): PartDraft[] => {
-    const material = materials.find((m) => m.kind === 'paint' && !m.archived) ?? materials[0];
-    return material ? [{ material: material.id, parts: '1' }] : [];
-  };
+  const begin = (kind: Step['kind']) => begins.find((b) => b.step.kind === kind);
   const [draft, setDraft] = useState<Draft>(() => {
     return {
       kind: step.kind,
       name: step.name ?? '',
-      mix: step.mix?.length
-        ? step.mix.map((p) => ({ material: p.material, parts: plain(p.parts, 3) }))
-        : firstMix(),
+      mix: mixDraft(step.mix?.length ? step.mix : begin(step.kind)?.step.mix),
       splittable: step.splittable ?? undefined,
       needs: step.needs ?? '',
       notBefore: step.not_before ? toField(Date.parse(step.not_before), zone) : '',
@@ -60,7 +60,7 @@ export function useStepDraft(
   const numbers = useNumbers(NUMBERS, {
     film: step.wet_film_um ?? first?.usual_film_um,
     minutes: fresh ? first?.usual_minutes : step.hands_on_min,
-    share: step.share_of_area ?? 1,
+    share: step.share_of_area ?? (fresh ? begin(step.kind)?.step.share_of_area : undefined) ?? 1,
     gap: step.earliest_gap_min,
   });
   const kind = usual(draft.kind);
@@ -69,15 +69,21 @@ export function useStepDraft(
   const change = (part: Partial<Draft>) => setDraft((was) => ({ ...was, ...part }));
   const changeKind = (next: Step['kind']) => {
     const to = usual(next);
-    change({ kind: next, splittable: undefined });
-    numbers.fill({ film: to?.usual_film_um, minutes: to?.usual_minutes });
+    const begun = begin(next)?.step;
+    change({ kind: next, splittable: undefined, mix: mixDraft(begun?.mix) });
+    numbers.fill({
+      film: to?.usual_film_um,
+      minutes: to?.usual_minutes,
+      share: begun?.share_of_area ?? 1,
+    });
   };
 
   const wrong: Partial<Record<keyof typeof NUMBERS | 'mix', string>> = { ...numbers.wrong };
   if (!hasFilm) delete wrong.film;
   if (hasFilm) {
     const parts = draft.mix.map((p) => typed(p.parts));
-    if (parts.some((p) => !(p >= 0))) wrong.mix = 'Give each part as a number of 0 or more.';
+    if (parts.length === 0) wrong.mix = 'Nothing on the shelf fits: choose what goes into the cup.';
+    else if (parts.some((p) => !(p >= 0))) wrong.mix = 'Give each part as a number of 0 or more.';
     else if (parts.reduce((a, b) => a + b, 0) <= 0)
       wrong.mix = 'The mix sums to nothing: give at least one part.';
   }
@@ -96,5 +102,7 @@ export function useStepDraft(
     not_before: draft.notBefore ? fromField(draft.notBefore, zone) : undefined,
     earliest_gap_min: numbers.open('gap'),
   });
-  return { draft, numbers, change, changeKind, kind, hasFilm, wrong, made, fresh };
+  /** Where a new step belongs. */
+  const place = fresh ? begin(draft.kind)?.place : undefined;
+  return { draft, numbers, change, changeKind, kind, hasFilm, wrong, made, fresh, place };
 }

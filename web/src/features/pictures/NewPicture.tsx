@@ -5,8 +5,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { useCreatePicture } from '../../api/edits';
-import { shelfQuery } from '../../api/queries';
-import { useCatalogue } from '../../components/catalogue';
+import { waysOfStudioQuery } from '../../api/queries';
 import { fieldError, otherError } from '../../components/fieldError';
 import { FormDialog } from '../../components/FormDialog';
 import { GroundField } from '../../components/GroundField';
@@ -18,7 +17,6 @@ const FIELDS = ['title', 'width_cm', 'height_cm', 'due', 'ground.absorbs_um'];
 
 /** A new picture: size, ground, date, and a way of working or nothing to begin with. */
 export function NewPicture({ studio, onClose }: { studio: string; onClose: () => void }) {
-  const catalogue = useCatalogue();
   const create = useCreatePicture(studio);
   const navigate = useNavigate();
   const [title, setTitle] = useState('');
@@ -26,9 +24,8 @@ export function NewPicture({ studio, onClose }: { studio: string; onClose: () =>
   const [due, setDue] = useState('');
   const [ground, setGround] = useState(20);
   const [way, setWay] = useState('');
-  const shelf = useQuery(shelfQuery(studio));
-  const own = shelf.data?.ways ?? [];
-  const ways = [...own, ...catalogue.ways];
+  const begun = useQuery(waysOfStudioQuery(studio));
+  const ways = begun.data ?? [];
   const chosen = ways.find((w) => w.id === way);
   const other = otherError(create.error, (path) => FIELDS.includes(path));
   const submit = () =>

@@ -17,6 +17,7 @@ const picture = (extra: Partial<Schemas['PictureOutlook']>): Schemas['PictureOut
   due: '2027-01-23',
   finish: '2027-01-15T19:55:00Z',
   days_late: 0,
+  ready_by: 'wrapped',
   steps: 12,
   done: 10,
   coats: [],
@@ -31,6 +32,7 @@ const planned = (extra: Partial<Schemas['PlannedOut']> = {}): Schemas['PlannedOu
   sittings: [{ from: '2027-01-15T16:10:00Z', to: '2027-01-15T16:35:00Z' }],
   waits_for: null,
   blocked: null,
+  pin: null,
   cup_g: null,
   ...extra,
 });

@@ -45,6 +45,11 @@ export function DraftBar({ view }: { view: SeasonState }) {
           <Box role="status" sx={{ my: 1 }}>
             {!effects && !wrong && <Typography>Planning it…</Typography>}
             {effects?.length === 0 && <Typography>No finish changes.</Typography>}
+            {view.pins.map((said) => (
+              <Typography key={said} sx={{ color: 'error.main', fontWeight: 600 }}>
+                {said}.
+              </Typography>
+            ))}
             {effects && effects.length > 0 && (
               <Box component="ul" aria-label="What it changes" sx={{ m: 0, pl: 2.5 }}>
                 {effects.map((e) => (

@@ -17,6 +17,7 @@ function picture(extra: Partial<Schemas['SeasonPicture']>): Schemas['SeasonPictu
     last_hours: null,
     finish: '2027-01-23T12:25:00Z',
     days_late: 3,
+    ready_by: 'wrapped',
     earliest: '2027-01-23T12:25:00Z',
     done: false,
     laid: [{ step: 's1', title: 'tone', at: '2027-01-12T10:00:00Z' }],
@@ -29,6 +30,7 @@ function picture(extra: Partial<Schemas['SeasonPicture']>): Schemas['SeasonPictu
         sitting: 1,
         of: 1,
         pinned_at: null,
+        pin: null,
         waits_for: null,
       },
     ],
@@ -86,6 +88,7 @@ const way = {
   gain_min: 4320,
   finish: '2027-01-20T12:00:00Z',
   days_late: 0,
+  ready_by: 'wrapped',
   others_later: 0,
   draft: { pictures: [] },
 };

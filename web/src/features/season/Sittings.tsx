@@ -84,9 +84,13 @@ function Chosen({ view, picture, work }: ChosenProps) {
           {work.waits_for.because}, {exact(Date.parse(work.waits_for.until), zone)}.
         </Typography>
       )}
-      {missed && work.pinned_at && (
+      {work.pin && (
         <Typography color="error">
-          It is pinned to {exact(Date.parse(work.pinned_at), zone)}, but cannot begin by then.
+          {work.pin}
+          {missed &&
+            work.pinned_at &&
+            `; it is pinned to ${exact(Date.parse(work.pinned_at), zone)}`}
+          .
         </Typography>
       )}
       <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap', alignItems: 'flex-start' }}>

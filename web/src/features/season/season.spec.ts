@@ -17,6 +17,7 @@ function picture(extra: Partial<Schemas['SeasonPicture']>): Schemas['SeasonPictu
     last_hours: null,
     finish: '2027-01-18T12:00:00Z',
     days_late: 0,
+    ready_by: 'wrapped',
     earliest: '2027-01-18T12:00:00Z',
     done: false,
     laid: [],

@@ -128,6 +128,14 @@ export function useSeason() {
     forgetKept: () => setKept(undefined),
     takingBack: undo.isPending,
     takeBackError: undo.error,
+    /** What is odd about times that the draft pins steps to, in words. */
+    pins: named
+      ? (tried.data?.pictures ?? []).flatMap((p) =>
+          p.work.flatMap((w) =>
+            w.pin && w.sitting === 1 ? [`${p.title}, ${w.title}: ${w.pin}`] : [],
+          ),
+        )
+      : [],
     /** What the draft changes, once it is known. */
     effects:
       named && tried.data && season.data && !tried.isPlaceholderData

@@ -58,8 +58,13 @@ export function HoursEditor({ hours, error, onChange }: HoursProps) {
                 key={end}
                 label={end === 'from' ? 'From' : 'To'}
                 type="time"
-                value={h[end] === '24:00' ? '23:59' : h[end]}
-                onChange={(e) => set(i, { [end]: e.target.value })}
+                value={h[end] === '24:00' ? '00:00' : h[end]}
+                // Midnight at the end of hours is the end of the day.
+                onChange={(e) =>
+                  set(i, {
+                    [end]: end === 'to' && e.target.value === '00:00' ? '24:00' : e.target.value,
+                  })
+                }
                 error={!!wrong}
                 helperText={end === 'to' ? wrong : undefined}
                 slotProps={{ inputLabel: { shrink: true } }}

@@ -16,7 +16,9 @@ use ulvek_core::film::HORIZON_S;
 use ulvek_core::mix::{
     Finish, Line, MaterialKind, Opacity, SUM_TOLERANCE, Thinning, ordinary_paint,
 };
-use ulvek_core::picture::{Carrier, GROUNDS, MOST_COATS, Need, Purpose, ReadyBy, StepKind, Strokes, WAYS};
+use ulvek_core::picture::{
+    Carrier, GROUNDS, MOST_COATS, Need, Purpose, ReadyBy, StepKind, Strokes, WAYS,
+};
 use ulvek_core::quantity::Range;
 use ulvek_core::studio::{AirSource, Tightness, TubTrouble, Waiting};
 use ulvek_core::time::DAY_S;

@@ -39,9 +39,9 @@ fn place(scene: &Scene, id: Uuid, step: Option<&str>) -> Result<CupPlace, Proble
     let (studio, now) = (&scene.loaded.studio, scene.now);
     let p = scene.loaded.place_of(id)?;
     let Some(step) = step else { return Ok(CupPlace::now(studio, p, None, now)?) };
-    let i = studio.pictures[p].place_of(step).ok_or_else(|| {
-        Problem::refused("step", format!("the picture has no step \"{step}\""))
-    })?;
+    let i = studio.pictures[p]
+        .place_of(step)
+        .ok_or_else(|| Problem::refused("step", format!("the picture has no step \"{step}\"")))?;
     let plan = || scene.app.desks.at(&scene.loaded, |desk| desk.plan(now));
     Ok(cup_place(studio, plan, (p, i), now)?)
 }

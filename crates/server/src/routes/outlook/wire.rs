@@ -84,10 +84,12 @@ pub struct CoatOut {
     /// Whether `if_left` was followed to its end; in an outlook only the last laid coat's is,
     /// and deep in a stack of hundreds none.
     pub followed: bool,
-    /// From when the stack may be sealed if nothing more were laid: the later of the computed
-    /// cure and the school's floor.
+    /// From when the next sealing coat may be laid on it if nothing else is: film and the schools'
+    /// floors, by the one law.
     #[schema(required)]
     pub seal_from: Option<DateTime<Utc>>,
+    /// Whether paint is still to come over it below the next sealing coat.
+    pub paint_to_come: bool,
 }
 
 impl CoatOut {
@@ -107,6 +109,7 @@ impl CoatOut {
             if_left: StatesOut::from(&coat.history.if_left),
             followed: coat.history.followed,
             seal_from: coat.seal_from.map(instant),
+            paint_to_come: coat.paint_to_come,
         }
     }
 }

@@ -1,19 +1,21 @@
 //! Pictures: made, edited whole, taken away and brought back.
 
-use super::wire::{PictureEdit, PictureOut, StepsAsked};
+use super::wire::{PictureEdit, PictureOut, StepsAsked, UsualStep};
 use crate::compute::aside;
 use crate::extract::{Asked, Body, Key};
 use crate::formats::{PictureDoc, StepDoc, label};
 use crate::problem::Problem;
 use crate::routes::shared::{AtVersion, HistoryOut, OnVersion};
+use crate::routes::view::{Of, view};
 use crate::state::{App, commit};
 use axum::Json;
 use axum::extract::State;
-use axum::http::{HeaderName, StatusCode, header};
+use axum::http::{HeaderMap, HeaderName, StatusCode, header};
+use axum::response::Response;
 use chrono::{DateTime, Utc};
 use sqlx::{MySql, MySqlConnection, Transaction};
 use ulvek_core::deeds::{Deed, begin_picture, edit_picture, has_place};
-use ulvek_core::picture::Picture;
+use ulvek_core::picture::{Picture, StepKind};
 use ulvek_core::quantity::{Fault, at_most};
 use ulvek_core::studio::check::MOST_STEPS;
 use ulvek_core::studio::{Studio, StudioHours};
@@ -223,6 +225,27 @@ pub async fn restore(State(app): State<App>, Key(id): Key) -> Result<Json<Pictur
     let answer = reread(&mut tx, id).await?;
     commit(tx).await?;
     Ok(Json(answer))
+}
+
+/// A step of every kind as it usually begins on a picture: with the film, area and minutes of its kind,
+/// a mix of what is on the shelf, and the place where it belongs.
+#[utoipa::path(get, operation_id = "steps_usual", path = "/api/pictures/{id}/usual-steps", tag = "computed",
+    params(("id" = Uuid, Path)), responses((status = 200, body = [UsualStep]), (status = 304, description = "nothing changed")))]
+pub async fn usual_steps(
+    State(app): State<App>,
+    Key(id): Key,
+    headers: HeaderMap,
+) -> Result<Response, Problem> {
+    view(&app, Of::Picture(id), &headers, format!("usual steps {id}"), move |scene| {
+        let studio = &scene.loaded.studio;
+        let picture = &studio.pictures[scene.loaded.place_of(id)?];
+        let usual = |kind: &StepKind| UsualStep {
+            place: picture.place_for(*kind),
+            step: StepDoc::of(&studio.usual_step(picture, *kind, ""), studio.hours.zone()),
+        };
+        Ok(StepKind::ALL.iter().map(usual).collect::<Vec<_>>())
+    })
+    .await
 }
 
 /// Steps without one of them: what stood on it stands on what it stood on. Stores nothing.

@@ -31,6 +31,15 @@ pub struct StepsAsked {
     pub take_out: String,
 }
 
+/// A step as it usually begins on a picture, and where it belongs.
+#[derive(Serialize, ToSchema)]
+pub struct UsualStep {
+    /// Its place among the picture's steps.
+    pub place: usize,
+    /// The step; it has no name yet.
+    pub step: StepDoc,
+}
+
 /// A picture after an edit.
 #[derive(Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]

@@ -24,6 +24,8 @@ pub struct ConditionOut {
     pub id: ConditionId,
     /// What is asked.
     pub asks: String,
+    /// What is missing when it does not hold, as a part of a sentence.
+    pub lacks: String,
     /// How it stands.
     #[schema(schema_with = words::api::standing)]
     pub standing: Standing,
@@ -53,6 +55,8 @@ pub struct GateBrief {
     pub against: Vec<ConditionOut>,
     /// The first hour within the studio's hours in which all that time brings holds.
     pub earliest: Option<SpanOut>,
+    /// When the plan has it: later than that where the painter is at other work then.
+    pub planned: Option<SpanOut>,
     /// When it may be wrapped, once every sealing coat is on.
     pub wrap_from: Option<DateTime<Utc>>,
 }
@@ -285,6 +289,7 @@ impl ConditionOut {
         Self {
             id: condition.id,
             asks: condition.id.asks().to_owned(),
+            lacks: condition.id.lacks().to_owned(),
             standing: condition.standing,
             evidence: condition.evidence.clone(),
             from: condition.from,
@@ -304,6 +309,7 @@ impl GateBrief {
             between: gate.between,
             against: gate.against().map(ConditionOut::of).collect(),
             earliest: gate.earliest.map(SpanOut::new),
+            planned: gate.planned.map(SpanOut::new),
             wrap_from: gate.wrap_from,
         }
     }

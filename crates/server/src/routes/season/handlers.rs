@@ -26,8 +26,8 @@ use std::sync::Arc;
 use ulvek_core::deeds::{self, drafted, keep_draft};
 use ulvek_core::picture::Picture;
 use ulvek_core::planner::{
-    DateWay, Desk, FUTURES, FilmMoment, PictureOdds, Plan, PlannedStep, Request, SEED, holds,
-    Aim, odds as sample,
+    Aim, DateWay, Desk, FUTURES, FilmMoment, PictureOdds, Plan, PlannedStep, Request, SEED, holds,
+    odds as sample,
 };
 use ulvek_core::quantity::{Checked, Fault};
 use ulvek_core::studio::Studio;

@@ -1,15 +1,18 @@
 //! The shelf: materials, tubs and own ways of working, edited whole.
 
 use super::wire::{ShelfEdit, ShelfMaterial, ShelfOut, ShelfTub};
+use crate::demo::way_steps;
 use crate::extract::{Body, Key};
-use crate::formats::{MaterialDoc, TubDoc, WayDoc, label, local, read_shelf, with_shelf};
+use crate::formats::{MaterialDoc, StepDoc, TubDoc, WayDoc, label, local, read_shelf, with_shelf};
 use crate::problem::Problem;
+use crate::routes::application::wire::WayOut;
 use crate::routes::shared::{HistoryOut, OnVersion};
 use crate::state::{App, commit};
 use axum::Json;
 use axum::extract::State;
 use chrono::{DateTime, Utc};
 use ulvek_core::deeds::put_shelf;
+use ulvek_core::picture::{Step, WAYS};
 use ulvek_core::studio::{TubCondition, TubTrouble};
 use ulvek_store::{Direction, StoredStudio};
 use uuid::Uuid;
@@ -54,6 +57,30 @@ pub async fn read(State(app): State<App>, Key(id): Key) -> Result<Json<ShelfOut>
     let stored = ulvek_store::load_studio(&mut tx, id).await?;
     tx.commit().await?;
     Ok(Json(out(stored, app.clock.now())))
+}
+
+/// Every way of working, the painter's own first, with its steps as they begin in this studio: with an
+/// isolation coat where the studio lays one.
+#[utoipa::path(get, operation_id = "ways", path = "/api/studios/{id}/ways", tag = "shelf", params(("id" = Uuid, Path)),
+    responses((status = 200, body = [WayOut])))]
+pub async fn ways(State(app): State<App>, Key(id): Key) -> Result<Json<Vec<WayOut>>, Problem> {
+    let mut tx = app.reading().await?;
+    let studio = ulvek_store::load_studio(&mut tx, id).await?.studio;
+    tx.commit().await?;
+    let zone = studio.hours.zone();
+    let way = |(id, name, why): (&str, &str, &str), steps: Vec<Step>| WayOut {
+        id: id.into(),
+        name: name.into(),
+        why: why.into(),
+        steps: studio.begun(steps).iter().map(|s| StepDoc::of(s, zone)).collect(),
+    };
+    let own = studio.ways.iter().map(|w| way((&w.id, &w.name, &w.why), w.steps.clone()));
+    let mut all: Vec<WayOut> = own.collect();
+    for usual in WAYS {
+        let steps = way_steps(usual.id).map_err(|_| Problem::internal())?;
+        all.push(way((usual.id, usual.name, usual.why), steps));
+    }
+    Ok(Json(all))
 }
 
 /// Replaces the shelf of a studio.

@@ -283,6 +283,8 @@ export function CupBench(props: Props) {
             id={id}
             materials={materials}
             film={edit.ask.wet_film_um}
+            step={step.id}
+            mix={edit.mix}
             now={now}
             zone={zone}
             onTake={edit.take}

@@ -8,7 +8,9 @@ export function CupLimits({ limits }: { limits: Schemas['CupLimit'][] }) {
   return (
     <Box component="ul" aria-label="Limits" sx={{ listStyle: 'none', p: 0, mt: 2.5, mb: 0 }}>
       {limits.map((limit) => {
-        const bound = limit.what === 'binder' ? 'at least' : 'at most';
+        const binder = limit.what === 'binder' || limit.what === 'in_cup';
+        const bound = binder ? 'at least' : 'at most';
+        const what = limit.what === 'in_cup' ? 'binder' : limit.what;
         const share =
           limit.share === null ? 'not known of these materials' : `${plain(limit.share * 100)} %`;
         return (
@@ -23,8 +25,8 @@ export function CupLimits({ limits }: { limits: Schemas['CupLimit'][] }) {
             }}
           >
             <Typography sx={limit.kept ? undefined : { color: 'error.main', fontWeight: 700 }}>
-              {start(limit.what)} {limit.what === 'binder' ? 'of the dry film' : 'of the mix'}:{' '}
-              {share}, {bound} {plain(limit.limit * 100)} %{limit.kept ? '' : `: ${limit.why}`}
+              {start(what)} {limit.what === 'binder' ? 'of the dry film' : 'of the mix'}: {share},{' '}
+              {bound} {plain(limit.limit * 100)} %{limit.kept ? '' : `: ${limit.why}`}
             </Typography>
           </Box>
         );

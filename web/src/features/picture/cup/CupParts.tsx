@@ -7,6 +7,7 @@ import Typography from '@mui/material/Typography';
 import type { Schemas } from '../../../api/client';
 import { Chip } from '../../../components/Chip';
 import { typed } from '../../../format/number';
+import { plain } from '../../../format/words';
 import type { Unit } from './turns';
 import type { useCup } from './useCup';
 
@@ -22,6 +23,20 @@ const UNITS: { unit: Unit; label: string; spoken: string }[] = [
   { unit: 'grams', label: 'g', spoken: 'Grams' },
   { unit: 'drops', label: 'Drops', spoken: 'Drops' },
 ];
+
+/** What is left of a material when the cup's turn comes, where that is less than it takes. */
+function Left({ part, of }: { part?: Schemas['CupPart']; of: string }) {
+  if (part?.material !== of || part.left_ml === null || part.left_ml >= part.ml) return null;
+  return (
+    <Typography
+      sx={{ gridColumn: { xs: '1 / -1', md: '2 / 8' }, color: 'error.main', fontWeight: 600 }}
+    >
+      {part.left_ml > 0
+        ? `Only ${plain(part.left_ml)} ml of it are left by then.`
+        : 'None of it is left by then.'}
+    </Typography>
+  );
+}
 
 /** The recipe: any number of it can be turned, the others follow. */
 export function CupParts({ edit, materials }: Props) {
@@ -87,6 +102,7 @@ export function CupParts({ edit, materials }: Props) {
                 }}
               />
             ))}
+            <Left part={edit.answer.data?.parts[i]} of={part.material} />
             <Button
               variant="text"
               disabled={mix.length === 1}

@@ -17,6 +17,10 @@ interface Props {
   materials: Schemas['MaterialDoc'][];
   /** Wet film of the coat [um]. */
   film: number;
+  /** The step the cups are for. */
+  step: string;
+  /** What is in its cup now: the series begins with its own paint and medium. */
+  mix: Part[];
   now: number;
   zone: string;
   onTake: (mix: Part[]) => void;
@@ -30,11 +34,14 @@ const FIELDS = [
 ] as const;
 
 /** A row of cups from light to strong, to swatch before one is chosen. */
-export function SeriesBox({ id, materials, film, now, zone, onTake }: Props) {
+export function SeriesBox({ id, materials, film, step, mix, now, zone, onTake }: Props) {
   const of = (kind: string) => materials.filter((m) => m.kind === kind && !m.archived);
   const [open, setOpen] = useState(false);
-  const [strong, setStrong] = useState(of('paint')[0]?.id ?? '');
-  const [thin, setThin] = useState(of('medium')[0]?.id ?? '');
+  const inCup = (kind: string) =>
+    mix.find((p) => p.parts > 0 && materials.find((m) => m.id === p.material)?.kind === kind)
+      ?.material;
+  const [strong, setStrong] = useState(inCup('paint') ?? of('paint')[0]?.id ?? '');
+  const [thin, setThin] = useState(inCup('medium') ?? of('medium')[0]?.id ?? '');
   const [row, setRow] = useState({ from: '5', to: '30', cups: '6', ml: '10' });
   const ask: Schemas['SeriesAsk'] = {
     strong,
@@ -44,6 +51,7 @@ export function SeriesBox({ id, materials, film, now, zone, onTake }: Props) {
     cups: typed(row.cups),
     ml: typed(row.ml),
     wet_film_um: film,
+    step,
   };
   const sound =
     Object.values(row).every((text) => typed(text) >= 0) &&

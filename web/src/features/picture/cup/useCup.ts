@@ -53,6 +53,7 @@ export function useCup(id: string, step: Step) {
     share_of_area: numbers.value('share'),
     loss: numbers.value('loss'),
     measure_ml: draft.measure,
+    step: step.id,
     ...(numbers.open('total') === undefined ? {} : { total_ml: numbers.open('total') }),
     ...(draft.have && numbers.value('have') > 0
       ? { have: { material: draft.have, ml: numbers.value('have') } }
