@@ -43,10 +43,7 @@ pub fn poisonous(name: &str) -> Option<&'static str> {
     // PY35:1 is a kind of PY35; of lakes the salt is in what stands after the colon.
     let stem = name.split(':').next().unwrap_or(name);
     let named = |ci: &&str| ci.eq_ignore_ascii_case(name) || ci.eq_ignore_ascii_case(stem);
-    ELEMENTS
-        .iter()
-        .find(|(_, names)| names.iter().any(named))
-        .map(|(element, _)| *element)
+    ELEMENTS.iter().find(|(_, names)| names.iter().any(named)).map(|(element, _)| *element)
 }
 
 /// The poisonous element that a text names as a word of its own.

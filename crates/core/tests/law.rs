@@ -1,0 +1,571 @@
+//! The one law against what was once seen: a table of studios in which planner, gate, rules and log each
+//! judged for themselves, and what must hold in every studio.
+#![allow(clippy::unwrap_used, clippy::panic)]
+
+use chrono::{DateTime, Duration, NaiveTime, Utc, Weekday};
+use proptest::prelude::*;
+use ulvek_core::air::{Air, AirSeries};
+use ulvek_core::film::Grid;
+use ulvek_core::mix::{Mix, starter_shelf};
+use ulvek_core::picture::{Need, Picture, Step, StepKind};
+use ulvek_core::planner::{Aim, Pin, Plan, Request, SEED, date_ways, odds, plan, ready};
+use ulvek_core::planner::{Blocked, Planner};
+use ulvek_core::readiness::{
+    Around, Bed, Calendar, FitAir, Stretch, Task, Verdict, WaitReason, history, may_lay,
+};
+use ulvek_core::rules::check;
+use ulvek_core::seal::{Gate, Stage, gate};
+use ulvek_core::studio::{MIDNIGHT, OpenHours, Studio, StudioHours, Waiting};
+
+fn utc(text: &str) -> DateTime<Utc> {
+    text.parse().unwrap()
+}
+
+/// A Monday morning.
+fn now() -> DateTime<Utc> {
+    utc("2027-01-04T08:00:00Z")
+}
+
+const WEEK: [Weekday; 7] = [
+    Weekday::Mon,
+    Weekday::Tue,
+    Weekday::Wed,
+    Weekday::Thu,
+    Weekday::Fri,
+    Weekday::Sat,
+    Weekday::Sun,
+];
+
+fn hours(from: u32, to: NaiveTime) -> StudioHours {
+    let from = NaiveTime::from_hms_opt(from, 0, 0).unwrap();
+    let open = WEEK.map(|day| OpenHours { day, from, to });
+    StudioHours::try_new(chrono_tz::UTC, open.to_vec(), vec![]).unwrap()
+}
+
+fn room(celsius: f64, humidity: f64) -> AirSeries {
+    AirSeries::constant(Air::try_new(celsius, humidity, 0.15).unwrap())
+}
+
+fn studio(steps: Vec<Step>) -> Studio {
+    Studio {
+        materials: starter_shelf().unwrap(),
+        flat_places: 2,
+        pictures: vec![Picture::new("p", (30.0, 40.0), steps)],
+        ..Studio::new("Room", hours(9, NaiveTime::from_hms_opt(17, 0, 0).unwrap()), room(21.0, 0.5))
+    }
+}
+
+fn coat(id: &str, kind: StepKind, material: &str) -> Step {
+    let mix = if kind.leaves_film() { Mix::one(material) } else { Mix::default() };
+    Step { mix, hands_on_min: 20.0, splittable: false, ..Step::usual(id, kind) }
+}
+
+fn paint(id: &str) -> Step {
+    coat(id, StepKind::Pass, "heavy-pb29")
+}
+
+fn varnish(id: &str) -> Step {
+    coat(id, StepKind::Varnish, "varnish-gloss")
+}
+
+fn laid(step: Step, days_ago: i64) -> Step {
+    Step { laid_at: Some(now() - Duration::days(days_ago)), ..step }
+}
+
+fn planned(studio: &Studio) -> Plan {
+    plan(Request { studio, from: now() })
+}
+
+/// When step `id` of the first picture begins.
+fn begins(studio: &Studio, id: &str) -> DateTime<Utc> {
+    let made = planned(studio);
+    let i = studio.pictures[0].place_of(id).unwrap();
+    let step = made.steps.iter().find(|s| (s.picture, s.step) == (0, i)).unwrap();
+    step.sittings.first().unwrap_or_else(|| panic!("{id}: {:?}", step.blocked)).from
+}
+
+fn blocked(studio: &Studio, id: &str) -> Option<Blocked> {
+    let i = studio.pictures[0].place_of(id).unwrap();
+    let made = planned(studio);
+    made.steps.iter().find(|s| (s.picture, s.step) == (0, i)).unwrap().blocked.clone()
+}
+
+fn look(studio: &Studio, at: DateTime<Utc>) -> Gate {
+    gate(studio, 0, (&planned(studio), &[]), at).unwrap()
+}
+
+fn found(studio: &Studio, rule: &str) -> bool {
+    check(studio, now()).unwrap().iter().any(|f| f.rule == rule)
+}
+
+/// What was seen, the studio that showed it, and what holds now.
+type Row = (&'static str, fn() -> Studio, fn(&Studio) -> bool);
+
+/// Days from the last paint to the first varnish [d].
+fn wait_days(studio: &Studio) -> f64 {
+    let made = planned(studio);
+    let end = |id: &str| {
+        let i = studio.pictures[0].place_of(id).unwrap();
+        let of = made.steps.iter().find(|s| s.step == i);
+        studio.pictures[0].steps[i].laid_at.or(of.and_then(|s| s.sittings.last()).map(|s| s.to))
+    };
+    (begins(studio, "v1") - end("paint").unwrap()).num_minutes() as f64 / 1440.0
+}
+
+fn needs(need: Need) -> Studio {
+    studio(vec![paint("paint"), Step { needs: Some(need), ..varnish("v1") }, varnish("v2")])
+}
+
+const ADVICE: &[Row] = &[
+    (
+        "a need that was said dropped every waiting time: varnish 92 minutes after paint",
+        || needs(Need::DryThrough),
+        |s| wait_days(s) >= 3.0,
+    ),
+    (
+        "even the kind's own need did, and the stricter one",
+        || needs(Need::ReadyToWrap),
+        |s| wait_days(s) >= 3.0 && wait_days(&needs(Need::ReadyToSeal)) >= 3.0,
+    ),
+    (
+        "a need of nothing let varnish onto wet paint without a word",
+        || needs(Need::Nothing),
+        |s| wait_days(s) >= 3.0 && found(s, "planned-on-wet"),
+    ),
+    (
+        "slow-drying paint was sealed after two days",
+        || {
+            let slow = coat("paint", StepKind::Pass, "slow-pb29");
+            studio(vec![slow, Step { needs: Some(Need::ReadyToSeal), ..varnish("v1") }])
+        },
+        |s| wait_days(s) >= 14.0,
+    ),
+    (
+        "spirit varnish 57 minutes after water-borne",
+        || {
+            let spirit = coat("v2", StepKind::Varnish, "solvent-gloss");
+            let spirit = Step { needs: Some(Need::Paintable), ..spirit };
+            studio(vec![laid(paint("paint"), 30), laid(varnish("v1"), 1), spirit])
+        },
+        |s| begins(s, "v2") >= s.pictures[0].steps[1].laid_at.unwrap() + Duration::days(3),
+    ),
+    (
+        "the gate forgot the school when paint lies over a seal",
+        || {
+            let mut studio = studio(vec![
+                laid(paint("paint"), 30),
+                laid(varnish("v1"), 20),
+                laid(paint("over"), 1),
+                varnish("v2"),
+            ]);
+            studio.pictures[0].paint_over_seal = true;
+            studio.schools.waiting = Waiting::Patient;
+            studio
+        },
+        |s| {
+            let floor = s.pictures[0].steps[2].laid_at.unwrap() + Duration::days(14);
+            begins(s, "v2") >= floor && look(s, now()).earliest.unwrap().0 == begins(s, "v2")
+        },
+    ),
+    (
+        "a drawing was sealed ten minutes after a wet tone",
+        || {
+            let drawing = Step { after: Some(vec![]), ..coat("drawing", StepKind::Drawing, "") };
+            let seal = coat("seal", StepKind::SealDrawing, "matte-medium");
+            studio(vec![
+                coat("tone", StepKind::Tone, "slow-pb29"),
+                drawing,
+                Step { after: Some(vec!["drawing".into(), "tone".into()]), ..seal },
+            ])
+        },
+        |s| begins(s, "seal") > begins(s, "tone") + Duration::hours(2),
+    ),
+    (
+        "a glaze whose after names the tone was planned on top of the varnish",
+        || {
+            let glaze = coat("glaze", StepKind::Glaze, "glazing");
+            let glaze = Step { after: Some(vec!["paint".into()]), ..glaze };
+            studio(vec![paint("paint"), varnish("v1"), glaze])
+        },
+        |s| begins(s, "glaze") < begins(s, "v1"),
+    ),
+    (
+        "paint over varnish raised no finding, and was planned",
+        || studio(vec![laid(paint("paint"), 30), laid(varnish("v1"), 20), paint("over")]),
+        |s| {
+            matches!(blocked(s, "over"), Some(Blocked::OverSeal { .. }))
+                && found(s, "paint-over-varnish")
+        },
+    ),
+    (
+        "water-borne varnish over spirit raised none either",
+        || {
+            let spirit = coat("v1", StepKind::Varnish, "solvent-gloss");
+            studio(vec![laid(paint("paint"), 60), laid(spirit, 30), varnish("v2")])
+        },
+        |s| {
+            matches!(blocked(s, "v2"), Some(Blocked::Product(_)))
+                && found(s, "water-borne-over-solvent")
+        },
+    ),
+    (
+        "with readings of 4 to 6 C it was painted, and every rule was silent",
+        || {
+            let cold = |h: i64| {
+                let at = (now() + Duration::hours(h)).timestamp() as f64;
+                (at, Air::try_new(5.0, 0.5, 0.15).unwrap())
+            };
+            let mut studio = studio(vec![paint("paint")]);
+            studio.air = AirSeries::new(*studio.air.usual(), (0..30).map(cold).collect());
+            studio
+        },
+        |s| begins(s, "paint") >= now() + Duration::hours(30) && found(s, "waits-for-air"),
+    ),
+    (
+        "a room kept at 8 C was painted in",
+        || Studio { air: room(8.0, 0.5), ..studio(vec![paint("paint")]) },
+        |s| matches!(blocked(s, "paint"), Some(Blocked::Air { .. })) && found(s, "room-too-cold"),
+    ),
+    (
+        "in 15 C and 75 % it was varnished in time, with odds of 1.0",
+        || {
+            let mut studio = studio(vec![laid(paint("paint"), 30), varnish("v1")]);
+            studio.air = room(15.0, 0.75);
+            studio.pictures[0].due = Some((now() + Duration::days(30)).date_naive());
+            studio
+        },
+        |s| {
+            let due = s.pictures[0].due.unwrap();
+            let request = Request { studio: s, from: now() };
+            let sampled = odds(request, &[], SEED, (8, 1), Aim::Finish, |_| {});
+            matches!(blocked(s, "v1"), Some(Blocked::Air { .. }))
+                && found(s, "air-for-varnish")
+                && sampled[0].by(due) == 0.0
+        },
+    ),
+    (
+        "the last hourly reading stood for 400 days",
+        || {
+            let mut studio = studio(vec![laid(paint("paint"), 30), varnish("v1")]);
+            let damp = Air::try_new(21.0, 0.9, 0.15).unwrap();
+            studio.air =
+                AirSeries::new(*studio.air.usual(), vec![(now().timestamp() as f64, damp)]);
+            studio
+        },
+        |s| begins(s, "v1") < now() + Duration::hours(3),
+    ),
+    (
+        "ready, and the gate: nothing touches the face before the ninth",
+        || {
+            let mut studio = studio(vec![laid(paint("paint"), 30), varnish("v1")]);
+            studio.pictures[0].due = Some(now().date_naive());
+            studio
+        },
+        |s| {
+            let made = planned(s);
+            let safe = ready(s, &made, 0).unwrap();
+            let mut done = s.clone();
+            done.pictures[0].steps[1].laid_at = made.steps[0].sittings.last().map(|x| x.to);
+            let later = now() + Duration::days(1);
+            let curing =
+                gate(&done, 0, (&plan(Request { studio: &done, from: later }), &[]), later);
+            safe.days_late.unwrap() > 0
+                && safe.at == curing.unwrap().wrap_from
+                && found(s, "soft-on-the-day")
+        },
+    ),
+];
+
+#[test]
+fn no_advice_ruins_a_picture() {
+    for (seen, studio, holds) in ADVICE {
+        assert!(holds(&studio()), "{seen}");
+    }
+}
+
+const PLANS: &[Row] = &[
+    (
+        "not before was ignored where nothing stands below",
+        || {
+            let late = Some(now() + Duration::days(5));
+            studio(vec![Step { not_before: late, ..paint("paint") }])
+        },
+        |s| begins(s, "paint") >= now() + Duration::days(5),
+    ),
+    (
+        "two pins shared a minute",
+        || {
+            let at = Some(now() + Duration::hours(3));
+            let pinned = |id| Step { pinned_at: at, after: Some(vec![]), ..paint(id) };
+            let mut studio = studio(vec![pinned("a")]);
+            studio.pictures.push(Picture::new("q", (30.0, 40.0), vec![pinned("b")]));
+            studio
+        },
+        |s| {
+            let made = planned(s);
+            let of = |p: usize| made.steps.iter().find(|x| x.picture == p).unwrap();
+            let apart = of(1).sittings[0].from >= of(0).sittings[0].to;
+            apart
+                && of(0).pin == Some(Pin::Kept)
+                && of(1).pin == Some(Pin::Shared(0, 0))
+                && found(s, "pinned-time")
+        },
+    ),
+    (
+        "a pin outside the hours was kept without a word",
+        || {
+            let night = Some(now() - Duration::hours(8) + Duration::hours(22));
+            studio(vec![Step { pinned_at: night, ..paint("paint") }])
+        },
+        |s| planned(s).steps[0].pin == Some(Pin::OutsideHours) && found(s, "pinned-time"),
+    ),
+    (
+        "65 minutes of splittable work in 40-minute sessions were no hours left",
+        || {
+            let mut studio =
+                studio(vec![Step { hands_on_min: 65.0, splittable: true, ..paint("paint") }]);
+            studio.hours = hours(9, NaiveTime::from_hms_opt(9, 40, 0).unwrap());
+            studio
+        },
+        |s| {
+            let made = planned(s);
+            let minutes = |x: &ulvek_core::planner::Sitting| (x.to - x.from).num_minutes();
+            made.steps[0].sittings.iter().map(minutes).collect::<Vec<_>>() == [25, 20, 20]
+        },
+    ),
+    (
+        "24:00 was a second early, and hours did not join over midnight",
+        || {
+            let mut studio = studio(vec![Step { hands_on_min: 240.0, ..paint("paint") }]);
+            let at = |h| NaiveTime::from_hms_opt(h, 0, 0).unwrap();
+            let open = vec![
+                OpenHours { day: Weekday::Fri, from: at(22), to: MIDNIGHT },
+                OpenHours { day: Weekday::Sat, from: at(0), to: at(3) },
+            ];
+            studio.hours = StudioHours::try_new(chrono_tz::UTC, open, vec![]).unwrap();
+            studio
+        },
+        |s| begins(s, "paint") == utc("2027-01-08T22:10:00Z"),
+    ),
+    (
+        "a locking coat ended the night for fresh eyes",
+        || {
+            let lock = coat("lock", StepKind::LockingCoat, "glazing");
+            let glaze = coat("glaze", StepKind::Glaze, "glazing");
+            studio(vec![coat("block", StepKind::Underpainting, "heavy-pb29"), lock, glaze])
+        },
+        |s| begins(s, "glaze").date_naive() > begins(s, "block").date_naive(),
+    ),
+    (
+        "wet varnish that is on held no flat place",
+        || {
+            let wet = Step { laid_at: Some(now() + Duration::minutes(65)), ..varnish("v1") };
+            let mut studio = studio(vec![laid(paint("paint"), 30), varnish("v1")]);
+            studio.pictures.push(Picture::new("q", (30.0, 40.0), vec![laid(paint("q"), 30), wet]));
+            studio.flat_places = 1;
+            studio
+        },
+        |s| begins(s, "v1") > now() + Duration::minutes(80),
+    ),
+];
+
+#[test]
+fn no_plan_is_wrong_or_refused() {
+    for (seen, studio, holds) in PLANS {
+        assert!(holds(&studio()), "{seen}");
+    }
+}
+
+#[test]
+fn a_coat_of_varnish_that_is_left_out_is_never_the_matte_one() {
+    let matte = coat("v2", StepKind::Varnish, "varnish-matte");
+    let mut studio = studio(vec![laid(paint("paint"), 4), varnish("v1"), matte]);
+    studio.pictures[0].due = Some(now().date_naive());
+    let planner = Planner::new(Request { studio: &studio, from: now() });
+    let ways = date_ways(&planner, 0, now(), |_, _| {});
+    let way = ways.iter().find(|w| w.what == "One varnish coat only").unwrap();
+    let kept: Vec<&str> = way.studio.pictures[0].steps.iter().map(|s| s.id.as_str()).collect();
+    assert_eq!(kept, ["paint", "v2"]);
+}
+
+#[test]
+fn where_no_single_change_makes_the_date_several_do_together_and_say_what_they_risk() {
+    // Retarder, an isolation coat and a date two weeks off: each alone is not enough.
+    let glaze = |id: &str| Step {
+        mix: Mix::of(&[("glazing", 80.0), ("fluid-pb15", 8.0), ("retarder", 12.0)]),
+        ..coat(id, StepKind::Glaze, "glazing")
+    };
+    let isolation = coat("iso", StepKind::IsolationCoat, "gloss-medium");
+    let pack = coat("pack", StepKind::Pack, "");
+    let mut studio = studio(vec![
+        laid(paint("paint"), 9),
+        glaze("g1"),
+        glaze("g2"),
+        isolation,
+        varnish("v1"),
+        varnish("v2"),
+        pack,
+    ]);
+    let mut seen = false;
+    for days in (6..40).step_by(2) {
+        studio.pictures[0].due = Some((now() + Duration::days(days)).date_naive());
+        let planner = Planner::new(Request { studio: &studio, from: now() });
+        let ways = date_ways(&planner, 0, now(), |_, _| {});
+        let single = ways.iter().any(|w| w.kinds.len() == 1 && w.days_late == 0);
+        let Some(both) = ways.iter().find(|w| w.kinds.len() > 1) else { continue };
+        assert!(!single, "one change is enough on day {days}");
+        if both.days_late == 0 {
+            seen = true;
+            let risks: Vec<&str> = both.kinds.iter().map(|kind| kind.risk()).collect();
+            assert_eq!(both.risk, risks.join(" "));
+            let again = plan(Request { studio: &both.studio, from: now() });
+            assert_eq!(ready(&both.studio, &again, 0).unwrap().at, Some(both.ready));
+        }
+    }
+    assert!(seen, "on no day did several changes make the date that one did not");
+}
+
+#[test]
+fn no_room_is_offered_in_which_the_gate_stays_closed() {
+    let mut studio = studio(vec![laid(paint("paint"), 1), varnish("v1"), varnish("v2")]);
+    studio.air = room(22.5, 0.42);
+    studio.pictures[0].due = Some((now() + Duration::days(1)).date_naive());
+    let planner = Planner::new(Request { studio: &studio, from: now() });
+    for way in date_ways(&planner, 0, now(), |_, _| {}) {
+        let made = plan(Request { studio: &way.studio, from: now() });
+        let open = gate(&way.studio, 0, (&made, &[]), now()).unwrap().earliest;
+        assert!(open.is_some() || way.studio.pictures[0].steps.len() == 1, "{}", way.what);
+    }
+}
+
+/// What the law says of step `i` of the first picture at `at`, its plan `made` until then.
+fn verdict(studio: &Studio, made: &Plan, i: usize, at: DateTime<Utc>) -> Verdict {
+    let picture = &studio.pictures[0];
+    let under = picture.all_below(i);
+    let done = made.steps.iter().filter(|s| s.picture == 0 && s.step != i).filter_map(|s| {
+        let end = s.sittings.last()?.to;
+        (under.contains(&s.step) || end <= at).then_some((end, s.step))
+    });
+    let mut bed = Bed::after(studio, 0, Grid::PLANNING, &history(picture, done)).unwrap();
+    let task = Task::of(studio, (0, i), (1, under));
+    let from = at.timestamp();
+    let calendar = Calendar::new(&studio.hours, studio.daylight, (from, from + 900 * 86_400), 600);
+    let held: Vec<Stretch> = Vec::new();
+    let air = FitAir::new(&studio.air, from);
+    let places = studio.flat_places as usize;
+    let around = Around { calendar: &calendar, held: &held, places, air: &air };
+    may_lay(studio, (&mut bed, i, &task), &around, at).unwrap()
+}
+
+/// A random picture in a random room.
+fn any_studio() -> impl Strategy<Value = Studio> {
+    let menu = [
+        (StepKind::Tone, "heavy-py42"),
+        (StepKind::Pass, "heavy-pb29"),
+        (StepKind::Glaze, "glazing"),
+        (StepKind::Pass, "slow-pb29"),
+        (StepKind::Drawing, ""),
+        (StepKind::SealDrawing, "matte-medium"),
+    ];
+    let paints = prop::collection::vec((prop::sample::select(menu.to_vec()), 20.0f64..90.0), 1..5);
+    let seals =
+        prop::collection::vec(prop::sample::select(vec!["varnish-gloss", "solvent-gloss"]), 0..3);
+    let asked = prop::option::of(prop::sample::select(Need::ALL.to_vec()));
+    let air =
+        (16.0f64..26.0, 0.3f64..0.7, prop::collection::vec((3.0f64..26.0, 0.3f64..0.85), 0..6));
+    let schools = (prop::sample::select(Waiting::ALL.to_vec()), any::<bool>());
+    (paints, seals, asked, air, schools, 0usize..3).prop_map(
+        |(paints, seals, asked, air, schools, done)| {
+            let mut steps: Vec<Step> = Vec::new();
+            for (n, ((kind, material), film)) in paints.into_iter().enumerate() {
+                let wet_film_um = kind.leaves_film().then_some(film);
+                steps.push(Step { wet_film_um, ..coat(&format!("s{n}"), kind, material) });
+            }
+            for (n, step) in steps.iter_mut().enumerate().take(done) {
+                step.laid_at = Some(now() - Duration::days(20 - n as i64));
+            }
+            for (n, material) in seals.into_iter().enumerate() {
+                let step = coat(&format!("v{n}"), StepKind::Varnish, material);
+                steps.push(Step { needs: asked, ..step });
+            }
+            let (celsius, humidity, hours) = air;
+            let mut studio = studio(steps);
+            let reading = |(n, (celsius, humidity)): (usize, (f64, f64))| {
+                let at = (now() + Duration::hours(n as i64 * 20)).timestamp() as f64;
+                (at, Air::try_new(celsius, humidity, 0.15).unwrap())
+            };
+            let usual = Air::try_new(celsius, humidity, 0.15).unwrap();
+            studio.air =
+                AirSeries::new(usual, hours.into_iter().enumerate().map(reading).collect());
+            studio.schools.waiting = schools.0;
+            studio.schools.fresh_eyes = schools.1;
+            studio
+        },
+    )
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig { failure_persistence: None, ..ProptestConfig::with_cases(60) })]
+
+    #[test]
+    fn whatever_is_placed_may_be_laid_and_a_quarter_of_an_hour_before_the_earliest_it_may_not(
+        studio in any_studio(),
+    ) {
+        let made = planned(&studio);
+        for step in &made.steps {
+            let name = &studio.pictures[0].steps[step.step].id;
+            let Some(first) = step.sittings.first() else {
+                // What the planner does not place the law does not allow either.
+                let said = verdict(&studio, &made, step.step, now());
+                prop_assert!(said.earliest.is_err(), "{name}: {:?} but {said:?}", step.blocked);
+                continue;
+            };
+            let then = verdict(&studio, &made, step.step, first.from);
+            prop_assert!(then.allows(first.from), "{name} at {}: {then:?}", first.from);
+            // Alone the painter could not begin sooner: hours aside, the earliest is where it is placed.
+            let at_first = verdict(&studio, &made, step.step, now());
+            let (earliest, _) = at_first.earliest.clone().unwrap();
+            prop_assert!(earliest <= first.from, "{name}: {earliest} after {}", first.from);
+            let before = earliest - Duration::minutes(15);
+            if before > now() {
+                let said = verdict(&studio, &made, step.step, before);
+                let hours = studio.hours.sessions(before, before + Duration::minutes(21));
+                let open = hours.iter().any(|s| s.from <= before && s.to >= before + Duration::minutes(20));
+                prop_assert!(!said.allows(before) || !open || said.earliest.unwrap().0 > before, "{name}");
+            }
+        }
+    }
+
+    #[test]
+    fn whatever_the_gate_opens_the_planner_could_have_placed(
+        studio in any_studio(), hour in 0i64..900,
+    ) {
+        let mut studio = studio;
+        let at = now() + Duration::hours(hour);
+        // Everything below is on, signed, photographed and looked over.
+        for (n, step) in studio.pictures[0].steps.iter_mut().enumerate() {
+            if !step.kind.seals() {
+                step.laid_at = Some(now() - Duration::days(20 - n as i64));
+            }
+        }
+        studio.pictures[0].seal.inspected_at = Some(at - Duration::hours(1));
+        studio.hours = hours(0, MIDNIGHT);
+        studio.setup_min = 0.0;
+        let made = plan(Request { studio: &studio, from: at });
+        let shots = [at - Duration::minutes(30)];
+        let found = gate(&studio, 0, (&made, &shots), at).unwrap();
+        let Some(i) = found.step else { return Ok(()) };
+        let step = made.steps.iter().find(|s| s.step == i).unwrap();
+        let first = step.sittings.first().map(|s| s.from);
+        if found.stage == Stage::Open {
+            prop_assert_eq!(first, Some(at), "{:?}", step);
+        }
+        // And where it is closed by time, both name the same minute.
+        prop_assert_eq!(found.earliest.map(|(from, _)| from), first, "{:?} {:?}", step, found);
+        prop_assert_eq!(found.planned.map(|(from, _)| from), first);
+        if let Some(wait) = step.wait.as_ref().filter(|w| w.reason == WaitReason::Air) {
+            let air = found.conditions.iter().find(|c| c.id == ulvek_core::seal::ConditionId::Air);
+            prop_assert!(air.is_some_and(|c| c.closes()), "{wait:?} {:?}", found.conditions);
+        }
+    }
+}
