@@ -18,8 +18,48 @@ test('a painter opens the studio and sees what to do, what dries and what is in 
   await expect(alone.getByRole('link', { name: 'Two carboys, north window' })).toBeVisible();
   await expect(alone).toContainText('until 18:43');
   await expect(page.getByRole('region', { name: 'Dates in danger' })).toContainText(
-    /Sleet, tram wires.*3 days late/,
+    /Sleet, tram wires.*12 days late/,
   );
+});
+
+test('every view that is asked for one step names the same minute and the same reason', async ({
+  page,
+}) => {
+  const why = 'Waits for Glaze 2 to be paintable';
+  // Now: what the step waits for is what gets ready; the plan has it when the painter is free.
+  await open(page, 'Now');
+  const ready = page.getByRole('region', { name: 'Gets ready' });
+  await expect(ready).toContainText('18:43Two carboys, north window');
+  await openPicture(page, 'Two carboys');
+  const step = page.getByRole('listitem', { name: 'Glaze 3' });
+  await expect(step).toContainText(`${why}, Thu 14 Jan, 18:43`);
+  const planned = /(Thu 14 Jan, [0-9:]+)Waits for/.exec((await step.textContent()) ?? '')?.[1];
+  expect(planned).toBeTruthy();
+  await page.getByRole('button', { name: 'Cup: Glaze 3' }).click();
+  await expect(page.getByTestId('cup-verdict')).toContainText(`${why}. Laid 18:43`);
+  await open(page, 'Season');
+  const over = page.getByRole('group', { name: 'Two carboys, north window over time' });
+  await expect(over.getByRole('button', { name: `Glaze 3, ${planned}` })).toBeVisible();
+  await page.getByRole('link', { name: 'Week sheet' }).click();
+  const today = page.getByRole('region', { name: 'Thursday 14 January' });
+  await expect(today).toContainText(`${planned?.slice(-5)} to`);
+  await expect(today).toContainText(`${why}.`);
+
+  // And of a sealing coat the gate too.
+  const gap = 'Waits after Varnish 1: the gap between varnish coats';
+  await openPicture(page, 'Lamp row');
+  const second = page.getByRole('listitem', { name: 'Varnish 2' });
+  await expect(second).toContainText(gap);
+  await openPicture(page, "Ship's lantern");
+  const next = page.getByRole('listitem', { name: 'Varnish 2' });
+  await expect(next).toContainText('Thu 14 Jan, 17:45');
+  await page.goto('/gate');
+  await page.getByRole('main').getByRole('link', { name: "Ship's lantern" }).click();
+  await expect(page.getByText('Earliest hour: Thu 14 Jan, 17:45')).toBeVisible();
+  await open(page, 'Now');
+  await expect(
+    page.getByRole('heading', { level: 1, name: 'From 17:45: Varnish 2' }),
+  ).toBeVisible();
 });
 
 test('the drying rail is on every view, tells what comes, and goes to the picture', async ({

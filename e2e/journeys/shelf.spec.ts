@@ -152,7 +152,7 @@ test('a finding is set aside with a reason that is kept, and brought back', asyn
       .getByRole('region', { name: 'Drying rail' })
       .getByRole('link', { name: /Glaze 3. Think again: Retarder is 18 %/ }),
   ).toHaveCount(1);
-  await step.getByRole('button', { name: /^Set aside/ }).click();
+  await step.getByRole('button', { name: /^Set aside: Retarder/ }).click();
   const dialog = page.getByRole('dialog', { name: 'Set it aside' });
   await expect(dialog.getByRole('button', { name: 'Set it aside' })).toBeDisabled();
   await dialog.getByLabel('Why it does not hold here').fill('A test board, not for sale.');

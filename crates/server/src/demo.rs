@@ -67,7 +67,7 @@ const SKETCHES: &[Sketch] = &[
         way: "mid_to_light",
         size: (30.0, 40.0),
         absorbs_um: 20.0,
-        due_in: 13,
+        due_in: 20,
         done_h_ago: &[149.0, 126.0, 98.0, 5.5],
     },
     Sketch {
@@ -76,7 +76,7 @@ const SKETCHES: &[Sketch] = &[
         way: "dark_glazes_first",
         size: (24.0, 30.0),
         absorbs_um: 10.0,
-        due_in: 14,
+        due_in: 18,
         done_h_ago: &[525.0, 502.0, 500.0, 478.0, 454.0, 429.0, 406.0, 333.0, 309.0, 50.0],
     },
     Sketch {
@@ -85,7 +85,7 @@ const SKETCHES: &[Sketch] = &[
         way: "white_under_glow",
         size: (20.0, 20.0),
         absorbs_um: 10.0,
-        due_in: 19,
+        due_in: 16,
         done_h_ago: &[
             790.0, 766.0, 764.0, 742.0, 718.0, 694.0, 670.0, 646.0, 598.0, 574.0, 142.0, 26.0,
         ],
@@ -96,7 +96,7 @@ const SKETCHES: &[Sketch] = &[
         way: "six_step",
         size: (30.0, 30.0),
         absorbs_um: 20.0,
-        due_in: 33,
+        due_in: 60,
         done_h_ago: &[27.0],
     },
     Sketch {

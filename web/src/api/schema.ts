@@ -1349,6 +1349,8 @@ export interface components {
         };
         /** @description What is known of a cup. */
         CupOut: {
+            /** @description Why, as a sentence without its end: what the plan says of the step. */
+            because: string | null;
             /** @description What can hurt about what is in it, in plain words. */
             hazards: string[];
             /**
@@ -1399,7 +1401,7 @@ export interface components {
              * @description When it is touch-dry.
              */
             touch_dry_at: string | null;
-            /** @description Whether it has to wait for the film below. */
+            /** @description Whether it has to wait. */
             waits: boolean;
             /**
              * Format: double

@@ -178,6 +178,12 @@ impl StepKind {
         matches!(self, Self::IsolationCoat | Self::Varnish)
     }
 
+    /// Whether it is one even coat, laid with a wet edge: what sets before it is done shows.
+    pub fn keeps_wet_edge(self) -> bool {
+        use StepKind::{Glaze, Ground, IsolationCoat, LockingCoat, SealDrawing, Tone, Varnish};
+        matches!(self, Ground | Tone | SealDrawing | Glaze | LockingCoat | IsolationCoat | Varnish)
+    }
+
     /// Its turn in the order of work: kinds of one phase come in any order.
     pub const fn phase(self) -> u8 {
         use StepKind::{

@@ -6,12 +6,16 @@
 //! part is as good as what was tried, not proved). Work: the painter does one thing at a time, so
 //! that the k-th picture to be finished needs at least the hours of the k shortest. In any plan the picture that is finished as the k-th is finished no
 //! earlier than both say; the cheapest way to give pictures their rank (an assignment problem)
-//! bounds the days late, and sorted finishes bound their sum.
+//! bounds the days late, and sorted finishes bound their sum. Rest: of the work up to any step the k-th
+//! is done no earlier than the hours of the k least, and each picture then still takes at least the
+//! shortest waits that were seen and the work after it; whichever step is looked at, the sum of both
+//! bounds the sum of finishes.
 
 use super::decode::{Order, Schedule};
 use super::films::Films;
 use super::problem::Problem;
 use super::score::Score;
+use crate::readiness::{Wait, WaitReason};
 use pathfinding::prelude::{Matrix, kuhn_munkres_min};
 
 /// Weighted days are compared to a thousandth [1/d].
@@ -26,6 +30,7 @@ pub(super) fn bound(problem: &Problem<'_>, films: &mut Films) -> Score {
     let mut alone: Vec<i64> = Vec::new();
     let mut work: Vec<i64> = Vec::new();
     let mut ranked: Vec<usize> = Vec::new();
+    let mut rows: Vec<Vec<Rest>> = Vec::new();
     for p in &pictures {
         let order = Order::by_picture(problem, &[*p]);
         let Some(single) = Schedule::play(problem, films, &order, None) else { continue };
@@ -44,16 +49,100 @@ pub(super) fn bound(problem: &Problem<'_>, films: &mut Films) -> Score {
         } else {
             finishes_of_work(problem, &mut [busy])[0]
         };
+        rows.push(if is_chain(problem, *p) { rests(problem, films, &single, *p) } else { vec![] });
         alone.push(finish);
         work.push(busy);
         ranked.push(*p);
     }
+    let with_rest = with_rests(problem, (&work, &alone), &rows);
     let dones = finishes_of_work(problem, &mut work);
     total.late = least_late(problem, &ranked, &alone, &dones);
     alone.sort_unstable();
     total.sum = alone.iter().zip(&dones).map(|(a, b)| a.max(b) - problem.from).sum();
+    total.sum = total.sum.max(with_rest);
     total.set_ups = least_set_ups(problem);
     total
+}
+
+/// A step of a picture: its work, and the least time from the end of the step before it to its own end.
+struct Rest {
+    /// Work of the step, with a set-up that it shares with no other [s].
+    work: i64,
+    /// Hands-on time of it [s].
+    hands_on: i64,
+    /// Shortest wait seen, and the place in the row of the step it counts from.
+    lag: Option<(i64, usize)>,
+}
+
+/// The steps of picture `p` in the order of `single`, its plan alone.
+fn rests(problem: &Problem<'_>, films: &Films, single: &Schedule, p: usize) -> Vec<Rest> {
+    let set_up = crate::time::minutes_s(problem.studio.setup_min);
+    let mine: Vec<_> = single.placed.iter().filter(|x| x.picture == p).collect();
+    let rest = |placed: &&super::decode::Placed| {
+        let task = problem.task(p, placed.step);
+        let hands_on = task.map_or(0, |t| t.hands_on);
+        let own = task.is_some_and(|t| t.own_set_up && t.pinned.is_none());
+        // A wait until the next day may be short; what is asked for by a date is no length of time.
+        let lasts = |w: &&Wait| {
+            use WaitReason::{Film, Gap, Retarder, School, SlowPaint, SolventOverWater};
+            matches!(w.reason, Film | Gap | Retarder | School | SlowPaint | SolventOverWater)
+        };
+        let wait = placed.wait.as_ref().filter(lasts);
+        let of = wait.and_then(|w| mine.iter().position(|x| Some(x.step) == w.of));
+        let lag = wait.zip(of).map(|(w, of)| {
+            let seen = crate::time::minutes_s(w.lag_min);
+            (films.shortest_lag((p, placed.step), w).map_or(seen, |known| known.min(seen)), of)
+        });
+        let pinned = task.is_none_or(|t| t.pinned.is_some());
+        let work = if pinned { 0 } else { hands_on + if own { set_up } else { 0 } };
+        Rest { work, hands_on, lag }
+    };
+    mine.iter().map(rest).collect()
+}
+
+/// The greatest bound of the sum of finishes [s] over all places at which the rows are cut.
+fn with_rests(problem: &Problem<'_>, (work, alone): (&[i64], &[i64]), rows: &[Vec<Rest>]) -> i64 {
+    let longest = rows.iter().map(Vec::len).max().unwrap_or(0);
+    let cut_at = |last: usize| {
+        let mut least: Vec<i64> = Vec::with_capacity(rows.len());
+        let mut tails = 0;
+        for (n, row) in rows.iter().enumerate() {
+            if row.is_empty() {
+                // Not a chain: only its work is known.
+                least.push(work[n]);
+            } else if row.len() <= last {
+                least.push(0);
+                tails += alone[n] - problem.from;
+            } else {
+                let cut = row.len() - last;
+                least.push(row[..cut].iter().map(|r| r.work).sum());
+                tails += tail(row, cut);
+            }
+        }
+        let ends = finishes_of_work(problem, &mut least);
+        ends.iter().map(|end| end - problem.from).sum::<i64>() + tails
+    };
+    (1..=longest).map(cut_at).max().unwrap_or(0)
+}
+
+/// The least time from the end of the step before `cut` to the end of the row [s].
+fn tail(row: &[Rest], cut: usize) -> i64 {
+    // Ends after that of the step before the cut; what came earlier is not looked at.
+    let mut ends: Vec<i64> = Vec::with_capacity(row.len() - cut);
+    let mut end = 0;
+    for rest in &row[cut..] {
+        let waits = rest.lag.and_then(|(lag, of)| {
+            let from = match of.checked_sub(cut) {
+                Some(k) => *ends.get(k)?,
+                None if of + 1 == cut => 0,
+                None => return None,
+            };
+            Some(from + lag)
+        });
+        end = waits.map_or(end, |at| at.max(end)) + rest.hands_on;
+        ends.push(end);
+    }
+    end
 }
 
 fn is_chain(problem: &Problem<'_>, p: usize) -> bool {

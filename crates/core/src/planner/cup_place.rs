@@ -7,8 +7,9 @@ use crate::time::exact_instant;
 use chrono::{DateTime, Utc};
 use std::sync::Arc;
 
-/// The place of the cup for step `i` of picture `p`: over what is laid at `now` when nothing is still to
-/// be painted below it, else where the plan, asked for only then, has it.
+/// The place of the cup for step `i` of picture `p`. With nothing still to be painted below it, that is
+/// over what is laid, as soon as the law allows it; else where `plan`, asked for only where the step is
+/// still to do, has it.
 ///
 /// # Errors
 /// [`CoatFault`] when a coat below cannot be computed.
@@ -19,21 +20,26 @@ pub fn cup_place(
     now: DateTime<Utc>,
 ) -> Result<CupPlace, CoatFault> {
     let picture = &studio.pictures[p];
-    let open = |n: &usize| picture.steps[*n].laid_at.is_none() && !picture.steps[*n].mix.is_empty();
-    if !picture.all_below(i).iter().any(open) {
-        return CupPlace::now(studio, p, Some(i), now);
+    let here = CupPlace::now(studio, p, Some(i), now)?;
+    if picture.steps[i].laid_at.is_some() {
+        return Ok(here);
     }
     let plan = plan();
-    let begins = |p: usize, i: usize| {
-        let planned = plan.steps.iter().find(|s| (s.picture, s.step) == (p, i));
-        planned.and_then(|s| s.sittings.first()).map(|s| s.from)
-    };
-    let Some(at) = begins(p, i) else {
-        return CupPlace::now(studio, p, Some(i), now);
-    };
+    let of = |at: (usize, usize)| plan.steps.iter().find(|s| (s.picture, s.step) == at);
+    let Some(planned) = of((p, i)).filter(|s| !s.sittings.is_empty()) else { return Ok(here) };
+    let because = planned.wait.as_ref().map(|wait| (wait.until, wait.said(picture)));
+    let open = |n: &usize| picture.steps[*n].laid_at.is_none() && !picture.steps[*n].mix.is_empty();
+    let begins = |at: (usize, usize)| of(at).and_then(|s| s.sittings.first()).map(|s| s.from);
+    let Some(at) = begins((p, i)) else { return Ok(here) };
+    let all = plan.steps.iter().map(|s| (s.picture, s.step));
+    let before = all.filter(|other| begins(*other).is_some_and(|b| b < at)).collect();
+    if !picture.all_below(i).iter().any(open) {
+        // Its hours may be later; what it does is told of the moment it is ready for.
+        let ready = because.as_ref().map_or(now, |(until, _)| (*until).max(now));
+        let because = because.filter(|(until, _)| *until > now).map(|(_, said)| said);
+        return Ok(CupPlace { at: ready, because, before, ..here });
+    }
     let mut coats = coats_of(studio, p, &plan)?;
     coats.retain(|c| c.step != i && exact_instant(c.at) <= at);
-    let all = plan.steps.iter().map(|s| (s.picture, s.step));
-    let before = all.filter(|other| begins(other.0, other.1).is_some_and(|b| b < at)).collect();
-    Ok(CupPlace { at, coats, before, step: Some(i) })
+    Ok(CupPlace { at, coats, before, because: because.map(|(_, said)| said), ..here })
 }

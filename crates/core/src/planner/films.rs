@@ -6,7 +6,7 @@ use super::lags::Lags;
 use super::problem::{Known, Problem};
 use crate::film::{FilmState, Grid};
 use crate::picture::CoatFault;
-use crate::readiness::{Bed, Blocked, Done, NotReady, Ready, Stretch};
+use crate::readiness::{Bed, Blocked, Done, NotReady, Ready, Stretch, Wait, WaitReason};
 use crate::studio::Studio;
 use crate::time::{whole_instant, whole_seconds};
 use std::collections::HashMap;
@@ -231,6 +231,13 @@ impl Films {
         });
         node.ready.push((i, found.clone()));
         found
+    }
+
+    /// The shortest time from the end of the step it waits for [s] that `wait` of a step was ever seen to
+    /// last, where the film decides; a floor lasts as long as it does.
+    pub fn shortest_lag(&self, (p, i): (usize, usize), wait: &Wait) -> Option<i64> {
+        let of = wait.of.filter(|_| wait.reason == WaitReason::Film)?;
+        self.lags.get(&(p as u32, i as u32, of as u32))?.shortest()
     }
 
     /// Keeps the finish of picture `p` when it was found with films and none was earlier.

@@ -32,6 +32,11 @@ impl Lags {
         self.0.sort_unstable();
     }
 
+    /// The shortest lag that is kept.
+    pub fn shortest(&self) -> Option<i64> {
+        self.0.iter().map(|(_, lag)| *lag).min()
+    }
+
     /// The lag at `age`; `None` while nothing is known.
     pub fn at(&self, age: i64) -> Option<i64> {
         let after = self.0.partition_point(|(known, _)| *known < age);

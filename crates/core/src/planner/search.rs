@@ -24,14 +24,19 @@ use std::collections::HashMap;
 /// With more steps than this orders are only tried by lags. [practice] films of 40 steps: 40 ms
 const EXACT_STEPS: usize = 40;
 /// One in so many rounds is tried with films, where there are few steps. [practice]
-const EXACT_ROUND: u64 = 4;
+const EXACT_ROUND: u64 = 5;
+/// Orders tried in a round with films, for each step. [practice] a film takes some 400 times as long
+/// as a lag
+const EXACT_TRIES: u64 = 4;
 /// Orders tried in the first round, for each step. Each round is longer by [`LONGER`]. [practice]
 const FIRST_ROUND: u64 = 30;
 /// Most orders tried by lags between two that are played with their films. [practice] a film takes
 /// some 400 times as long as a lag
 const STRETCH: f64 = 400.0;
-/// Steps up to which every order that looks better is played with its films at once; with more the
-/// stretch grows with their cube. [practice]
+/// Fewest of them: where a search still falls, most of what looks better is overtaken before its films
+/// are computed. [practice]
+const LEAST_STRETCH: f64 = 40.0;
+/// Steps from which the stretch grows with their cube. [practice]
 const AT_ONCE_STEPS: f64 = 30.0;
 /// Growth of a round [-]. [practice]
 const LONGER: f64 = 1.5;
@@ -148,9 +153,24 @@ impl<'a> Planner<'a> {
         found
     }
 
+    /// The bound as it was last computed: looked at at every try, it is not made anew for it.
+    fn known_least(&mut self) -> Score {
+        match self.bound {
+            Some((_, known)) => known,
+            None => self.least(),
+        }
+    }
+
     /// Whether the plan is at the bound: nothing that is known of could be better.
     pub fn is_at_bound(&mut self) -> bool {
-        let bound = self.least();
+        let known = self.known_least();
+        self.reaches(&known) && {
+            let bound = self.least();
+            self.reaches(&bound)
+        }
+    }
+
+    fn reaches(&self, bound: &Score) -> bool {
         let best = &self.best.score;
         best.blocked == bound.blocked
             && best.late <= bound.late
@@ -197,7 +217,7 @@ impl<'a> Planner<'a> {
 
     /// How far the search is.
     pub fn progress(&mut self) -> SearchProgress {
-        let bound = self.bound();
+        let bound = self.known_least().into();
         SearchProgress {
             tried: self.tried,
             films: self.films.made,
@@ -237,7 +257,7 @@ impl<'a> Planner<'a> {
             let judged = if exact { Judged::Films } else { Judged::Lags };
             n += 1;
             // Films take long: such a round stays short.
-            let tries = if exact { FIRST_ROUND * steps as u64 } else { round };
+            let tries = if exact { EXACT_TRIES * steps as u64 } else { round };
             if !self.round(&mut draw, judged, tries.min(last - self.tried), &mut go_on) {
                 return;
             }
@@ -288,7 +308,7 @@ impl<'a> Planner<'a> {
         let mut to_beat = current_score;
         let mut promising: Option<Order> = None;
         let steps = self.problem.steps_left() as f64;
-        let stretch = (steps / AT_ONCE_STEPS).powi(3).clamp(1.0, STRETCH) as u64;
+        let stretch = (steps / AT_ONCE_STEPS).powi(3).clamp(LEAST_STRETCH, STRETCH) as u64;
         // Many steps drift apart sooner.
         let mild = (MILD_STEPS / steps).powf(1.5).min(1.0);
         for try_no in 1..=tries {

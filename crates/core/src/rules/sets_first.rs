@@ -5,7 +5,7 @@ use crate::time::MINUTE_S;
 
 pub(super) const RULE: Rule = Rule {
     id: "sets-before-it-is-done",
-    severity: Severity::Caution,
+    severity: Severity::Note,
     remedy: || {
         format!(
             "Lay it in areas of that size, each to a line where it may end; or slow it with retarder, \
@@ -22,17 +22,18 @@ pub(super) const RULE: Rule = Rule {
 const CM2: f64 = 10_000.0; // definition
 
 fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
-    for coat in &scene.line.coats {
+    // The next one is looked at: of those after it the painter thinks when their turn comes.
+    let even = |i: usize| {
+        let step = &scene.picture.steps[i];
+        step.laid_at.is_none() && step.kind.keeps_wet_edge()
+    };
+    if let Some(coat) = scene.line.coats.iter().find(|c| even(c.coat.step)) {
         let i = coat.coat.step;
         let step = &scene.picture.steps[i];
-        // What is worked in strokes beside each other has no wet edge to keep.
-        if step.laid_at.is_some() || step.kind.usually_splittable() {
-            continue;
-        }
-        let Some(sets) = coat.events.at(FilmState::Setting) else { continue };
+        let Some(sets) = coat.events.at(FilmState::Setting) else { return };
         let working = (sets - coat.coat.at) / MINUTE_S;
         if step.hands_on_min <= working {
-            continue;
+            return;
         }
         let area = scene.picture.area_of_m2(i) * CM2 * working / step.hands_on_min;
         let retarded = scene.holds(step, &MaterialKind::Retarder);

@@ -38,8 +38,12 @@ pub struct Turn {
 /// On what, when and after what a cup is laid.
 #[derive(Debug, Clone, PartialEq)]
 pub struct CupPlace {
-    /// When: now, or when the plan has it.
+    /// When: now, as soon as it may be, or when the plan has it.
     pub at: DateTime<Utc>,
+    /// Now.
+    pub now: DateTime<Utc>,
+    /// Why not before, as a sentence without its end.
+    pub because: Option<String>,
     /// The coats that lie there then, in order of time.
     pub coats: Vec<LaidCoat>,
     /// What is painted before it (picture and step), and takes from the shelf.
@@ -59,7 +63,8 @@ impl CupPlace {
         step: Option<usize>,
         now: DateTime<Utc>,
     ) -> Result<Self, CoatFault> {
-        Ok(Self { at: now, coats: studio.laid_coats(p)?, before: Vec::new(), step })
+        let (coats, before) = (studio.laid_coats(p)?, Vec::new());
+        Ok(Self { at: now, now, because: None, coats, before, step })
     }
 }
 
@@ -119,8 +124,10 @@ pub struct Cupful {
     pub limits: Vec<Limit>,
     /// What it does when it is laid; `None` when the film below never gets ready.
     pub laid: Option<IfLaid>,
-    /// Whether it has to wait for the film below.
+    /// Whether it has to wait.
     pub waits: bool,
+    /// Why, as a sentence without its end.
+    pub because: Option<String>,
     /// Changes of the mix that keep its limits; `None` where one cannot be made.
     pub offers: Vec<(Change, Option<Mix>)>,
     /// How far the material goes that is short.
@@ -237,7 +244,8 @@ impl Studio {
             rounded: round_to(&amounts, asked.measure_ml),
             amounts,
             limits: self.limits_of(p, &mix, place),
-            waits: laid.as_ref().is_none_or(|l| l.at > seconds(place.at)),
+            waits: laid.as_ref().is_none_or(|l| l.at > seconds(place.now)),
+            because: place.because.clone(),
             laid,
             offers: self.offers(&mix),
             short,

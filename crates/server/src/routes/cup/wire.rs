@@ -150,8 +150,11 @@ pub struct CupOut {
     /// when that never comes.
     #[schema(required)]
     pub laid_at: Option<DateTime<Utc>>,
-    /// Whether it has to wait for the film below.
+    /// Whether it has to wait.
     pub waits: bool,
+    /// Why, as a sentence without its end: what the plan says of the step.
+    #[schema(required)]
+    pub because: Option<String>,
     /// Minutes it can be worked from then.
     #[schema(required)]
     pub working_min: Option<f64>,
@@ -250,6 +253,7 @@ impl CupOut {
             limits: cup.limits.iter().map(CupLimit::of).collect(),
             laid_at: laid.map(|l| instant(l.at)),
             waits: cup.waits,
+            because: cup.because.clone(),
             working_min: laid.and_then(IfLaid::working_min),
             touch_dry_at: reaches(laid, FilmState::TouchDry),
             paintable_at: reaches(laid, FilmState::Paintable),

@@ -12,9 +12,8 @@ export function cupVerdict(
   const never = `not within ${horizonDays} days`;
   if (cup.laid_at === null) return `The film below is not paintable within ${horizonDays} days.`;
   const at = (text: string | null) => (text === null ? never : moment(Date.parse(text), now, zone));
-  const when = cup.waits
-    ? `Laid at ${at(cup.laid_at)}, when the coat below is paintable,`
-    : 'Laid now';
+  const why = cup.because ?? 'Waits for the coat below to be paintable';
+  const when = cup.waits ? `${why}. Laid ${at(cup.laid_at)}` : 'Laid now';
   const works = cup.working_min === null ? 'very long' : span(cup.working_min);
   return `${when} it works ${works}, is touch-dry ${at(cup.touch_dry_at)} and paintable ${at(cup.paintable_at)}.`;
 }

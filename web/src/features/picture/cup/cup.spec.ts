@@ -16,6 +16,7 @@ const cup = (extra: Partial<Schemas['CupOut']> = {}): Schemas['CupOut'] => ({
   limits: [],
   laid_at: '2027-01-14T16:34:00Z',
   waits: false,
+  because: null,
   working_min: 14.2,
   touch_dry_at: '2027-01-14T16:57:00Z',
   paintable_at: '2027-01-14T18:07:00Z',
@@ -35,8 +36,10 @@ describe('a cup in words', () => {
   it('never has a coat laid on one that is not paintable', () => {
     const later = cup({ waits: true, laid_at: '2027-01-14T17:42:10Z' });
     expect(cupVerdict(later, NOW, OSLO, 400)).toContain(
-      'Laid at 18:43, when the coat below is paintable,',
+      'Waits for the coat below to be paintable. Laid 18:43 it works',
     );
+    const because = 'Waits after Varnish 1: the gap between varnish coats';
+    expect(cupVerdict({ ...later, because }, NOW, OSLO, 400)).toContain(`${because}. Laid 18:43`);
     expect(cupVerdict(cup({ laid_at: null }), NOW, OSLO, 400)).toBe(
       'The film below is not paintable within 400 days.',
     );
