@@ -5,16 +5,17 @@
 use chrono::{DateTime, Duration, NaiveTime, Utc, Weekday};
 use proptest::prelude::*;
 use ulvek_core::air::{Air, AirSeries};
+use ulvek_core::deeds::find_trouble;
 use ulvek_core::film::Grid;
 use ulvek_core::mix::{Mix, starter_shelf};
-use ulvek_core::picture::{Need, Picture, Step, StepKind};
+use ulvek_core::picture::{Need, Picture, SealTrouble, Step, StepKind};
 use ulvek_core::planner::{Aim, Pin, Plan, Request, SEED, date_ways, odds, plan, ready};
-use ulvek_core::planner::{Blocked, Planner};
+use ulvek_core::planner::{Blocked, DateWayKind, Planner};
 use ulvek_core::readiness::{
     Around, Bed, Calendar, FitAir, Stretch, Task, Verdict, WaitReason, history, may_lay,
 };
 use ulvek_core::rules::check;
-use ulvek_core::seal::{Gate, Stage, gate};
+use ulvek_core::seal::{ConditionId, Gate, Stage, gate};
 use ulvek_core::studio::{MIDNIGHT, OpenHours, Studio, StudioHours, Waiting};
 
 fn utc(text: &str) -> DateTime<Utc> {
@@ -255,6 +256,41 @@ const ADVICE: &[Row] = &[
         |s| begins(s, "v1") < now() + Duration::hours(3),
     ),
     (
+        "a photograph taken half-way held for the last paint",
+        || studio(vec![laid(paint("paint"), 30), laid(paint("later"), 20), varnish("v1")]),
+        |s| {
+            let closes = |days: i64| {
+                let shot = [now() - Duration::days(days)];
+                let found = gate(s, 0, (&planned(s), &shot), now()).unwrap();
+                found.against().any(|c| c.id == ConditionId::Photograph)
+            };
+            closes(25) && !closes(15)
+        },
+    ),
+    (
+        "a look over the surface never expired",
+        || studio(vec![laid(paint("paint"), 30), varnish("v1")]),
+        |s| {
+            let closes = |hours: i64| {
+                let mut seen = s.clone();
+                seen.pictures[0].seal.inspected_at = Some(now() - Duration::hours(hours));
+                look(&seen, now()).against().any(|c| c.id == ConditionId::Surface)
+            };
+            closes(25) && !closes(23)
+        },
+    ),
+    (
+        "after a drip the plan said tonight and the gate tomorrow",
+        || studio(vec![laid(paint("paint"), 30), laid(varnish("v1"), 0), varnish("v2")]),
+        |s| {
+            let (deed, _) = find_trouble(s, 0, ("v1", SealTrouble::Drip), now()).unwrap();
+            let mended = Studio { pictures: vec![deed.picture], ..s.clone() };
+            let next = begins(&mended, "v2");
+            next.date_naive() > now().date_naive()
+                && look(&mended, now()).earliest.map(|(from, _)| from) == Some(next)
+        },
+    ),
+    (
         "ready, and the gate: nothing touches the face before the ninth",
         || {
             let mut studio = studio(vec![laid(paint("paint"), 30), varnish("v1")]);
@@ -426,6 +462,30 @@ fn where_no_single_change_makes_the_date_several_do_together_and_say_what_they_r
 }
 
 #[test]
+fn an_extra_session_is_never_at_night_in_the_dark_or_on_a_day_off() {
+    use ulvek_core::studio::{Closed, daylight};
+    let glaze = coat("glaze", StepKind::Glaze, "glazing");
+    let mut studio = studio(vec![coat("tone", StepKind::Tone, "heavy-py42"), glaze]);
+    // One evening a week; the two days after it are days off.
+    let at = |h| NaiveTime::from_hms_opt(h, 0, 0).unwrap();
+    let open = vec![OpenHours { day: Weekday::Mon, from: at(10), to: at(11) }];
+    let day = |n| (now() + Duration::days(n)).date_naive();
+    let off = vec![Closed { from: day(1), to: day(2) }];
+    studio.hours = StudioHours::try_new(chrono_tz::UTC, open, off).unwrap();
+    let place = daylight::Place::try_new(0.0, 0.0).unwrap();
+    studio.daylight = Some(place);
+    studio.schools.fresh_eyes = false;
+    studio.pictures[0].due = Some(day(3));
+    let planner = Planner::new(Request { studio: &studio, from: now() });
+    let ways = date_ways(&planner, 0, now(), |_, _| {});
+    let way = ways.iter().find(|w| w.kinds == [DateWayKind::ExtraSession]).unwrap();
+    let pin = way.studio.pictures[0].steps[1].pinned_at.unwrap();
+    let (rise, fall) = place.light_of(pin.date_naive());
+    assert!((rise..fall).contains(&pin.timestamp()), "{pin} is in the dark");
+    assert!(pin.date_naive() == day(0) || pin.date_naive() > day(2), "{pin} is a day off");
+}
+
+#[test]
 fn no_room_is_offered_in_which_the_gate_stays_closed() {
     let mut studio = studio(vec![laid(paint("paint"), 1), varnish("v1"), varnish("v2")]);
     studio.air = room(22.5, 0.42);
@@ -564,7 +624,7 @@ proptest! {
         prop_assert_eq!(found.earliest.map(|(from, _)| from), first, "{:?} {:?}", step, found);
         prop_assert_eq!(found.planned.map(|(from, _)| from), first);
         if let Some(wait) = step.wait.as_ref().filter(|w| w.reason == WaitReason::Air) {
-            let air = found.conditions.iter().find(|c| c.id == ulvek_core::seal::ConditionId::Air);
+            let air = found.conditions.iter().find(|c| c.id == ConditionId::Air);
             prop_assert!(air.is_some_and(|c| c.closes()), "{wait:?} {:?}", found.conditions);
         }
     }

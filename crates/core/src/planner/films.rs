@@ -6,7 +6,7 @@ use super::lags::Lags;
 use super::problem::{Known, Problem};
 use crate::film::{FilmState, Grid};
 use crate::picture::CoatFault;
-use crate::readiness::{Bed, Blocked, Done, NotReady, Ready, Stretch, Wait, WaitReason};
+use crate::readiness::{Bed, Blocked, Done, FOREVER, NotReady, Ready, Stretch, Wait, WaitReason};
 use crate::studio::Studio;
 use crate::time::{whole_instant, whole_seconds};
 use std::collections::HashMap;
@@ -116,7 +116,7 @@ impl Films {
         let held = |bed: &mut Bed| -> Result<Option<Stretch>, CoatFault> {
             let sealed = |i: &usize| studio.pictures[p].steps[*i].kind.seals();
             let Some(top) = bed.done.last_coat().filter(sealed) else { return Ok(None) };
-            let dry = bed.reaches(studio, FilmState::TouchDry)?.map_or(i64::MAX, whole_seconds);
+            let dry = bed.reaches(studio, FilmState::TouchDry)?.map_or(FOREVER, whole_seconds);
             Ok(bed.done.end_of(top).map(|laid| (whole_seconds(laid), dry)))
         };
         let begun = Bed::new(studio, p, self.grid).and_then(|mut bed| {
@@ -253,24 +253,28 @@ impl Films {
         self.earliest.get(&(p as u32)).copied()
     }
 
-    /// When the coat of step `i`, done at `end`, would reach `state` [s of the epoch].
+    /// When the coat of step `i`, done at `end`, would reach `state` [s of the epoch]; by lags that are
+    /// not known yet at once.
     pub fn wet(
         &mut self,
         problem: &Problem<'_>,
         film: &Played,
         ((p, i), end): ((usize, usize), i64),
         state: FilmState,
-    ) -> Option<i64> {
+    ) -> Result<Option<i64>, Blocked> {
         let key = (p as u32, i as u32, state);
         if self.judged != Judged::Films {
-            return self.wet.get(&key).map(|lag| end + lag);
+            return Ok(Some(self.wet.get(&key).map_or(end, |lag| end + lag)));
         }
         let mut wet = film.clone();
-        self.go_on(problem, &mut wet, (p, i), end).ok()?;
+        self.go_on(problem, &mut wet, (p, i), end).map_err(|(_, why)| why)?;
         let bed = &mut self.nodes[wet.bed as usize].bed;
-        let at = whole_seconds(bed.reaches(problem.studio, state).ok()??);
-        self.wet.insert(key, at - end);
-        Some(at)
+        let reached = bed.reaches(problem.studio, state).map_err(|fault| cannot(fault).1)?;
+        let at = reached.map(whole_seconds);
+        if let Some(at) = at {
+            self.wet.insert(key, at - end);
+        }
+        Ok(at)
     }
 }
 

@@ -7,6 +7,7 @@
 
 mod agenda;
 mod bound;
+mod changes;
 mod cup_place;
 mod decode;
 mod desk;
@@ -14,6 +15,7 @@ mod films;
 mod finish;
 mod holds;
 mod lags;
+mod moves;
 mod odds;
 mod outlook;
 mod parallel;
@@ -36,7 +38,7 @@ pub use ready::{ReadyOutcome, ready};
 pub use remind::{WetSession, wet_session};
 pub use search::{Planner, SearchProgress, moderate, plan};
 pub use ways::{DateWay, DateWayKind, date_ways};
-pub(crate) use {outlook::coats_of, ways::rooms};
+pub(crate) use {changes::rooms, outlook::coats_of};
 
 pub use crate::readiness::Blocked;
 

@@ -3,14 +3,11 @@
 use super::blocked::Blocked;
 use super::task::{Bench, Task};
 use crate::studio::{Session, StudioHours, daylight};
-use crate::time::{MINUTE_S, whole_instant};
+use crate::time::{MINUTE_S, Stretch, whole_instant};
 use std::sync::Arc;
 
 /// Shortest piece of a step that is split [s]: 20 minutes, planning.md.
 const SHORTEST_PIECE_S: i64 = 20 * 60;
-
-/// One stretch of time [s of the epoch].
-pub type Stretch = (i64, i64);
 
 #[derive(Debug, Clone, Copy)]
 struct Gap {

@@ -1,11 +1,10 @@
 //! Air that is fit for a coat as long as it is wet.
 
-use super::blocked::Blocked;
-use super::calendar::Stretch;
 use crate::air::{Air, AirSeries};
 use crate::mix::MaterialKind;
 use crate::picture::Step;
 use crate::studio::Studio;
+use crate::time::Stretch;
 use std::ops::RangeInclusive;
 
 /// Temperatures for varnishing [C]: about 18-24, work.md. [memory]
@@ -178,11 +177,6 @@ impl FitAir {
 
 /// That the air never becomes fit again.
 pub const NEVER: i64 = i64::MAX;
-
-/// Why a coat that wants `wanted` is never laid in this room.
-pub fn never_fit(wanted: AirWanted, fault: AirFault) -> Blocked {
-    Blocked::Air { fault, what: wanted.what(), remedy: wanted.remedy() }
-}
 
 fn unfit(air: &AirSeries, from: i64, wanted: AirWanted) -> Vec<Unfit> {
     let mut found: Vec<Unfit> = Vec::new();

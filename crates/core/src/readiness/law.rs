@@ -7,15 +7,15 @@
 
 use super::bed::{Bed, NotReady};
 use super::blocked::Blocked;
-use super::calendar::{Calendar, Slot, Stretch};
+use super::calendar::{Calendar, Slot};
 use super::done::Done;
-use super::fit_air::{AirWanted, FitAir, MARGIN_S, NEVER, never_fit};
+use super::fit_air::{AirFault, AirWanted, FitAir, MARGIN_S, NEVER};
 use super::task::{Task, unbonded};
 use super::wait::{Wait, WaitReason};
 use crate::film::FilmState;
 use crate::picture::{CoatFault, Need};
 use crate::studio::Studio;
-use crate::time::{full_minute, whole_instant, whole_seconds};
+use crate::time::{Stretch, full_minute, whole_instant, whole_seconds};
 use chrono::{DateTime, Utc};
 
 /// The studio around a picture.
@@ -61,16 +61,20 @@ struct Obstacle {
     until: i64,
 }
 
+/// When a coat is dry that never gets there within the horizon [s of the epoch]: no date, and far from
+/// any overflow.
+pub const FOREVER: i64 = i64::MAX / 4;
+
 /// The first place for `task`, not before `not_before` [s of the epoch]. `wet` says when its coat,
-/// laid at a moment, would reach a state.
+/// laid at a moment, would reach a state; `None` when never.
 ///
 /// # Errors
-/// [`Blocked`] when there is none.
+/// [`Blocked`] when there is none, or the coat cannot be computed.
 pub fn first_place(
     task: &Task,
     around: &Around<'_>,
     (not_before, mut ready): (i64, Ready),
-    mut wet: impl FnMut(i64, FilmState) -> Option<i64>,
+    mut wet: impl FnMut(i64, FilmState) -> Result<Option<i64>, Blocked>,
 ) -> Result<Found, Blocked> {
     if task.seals && around.places == 0 {
         return Err(Blocked::NoFlatPlace);
@@ -82,7 +86,7 @@ pub fn first_place(
             Some(pin) => Slot { sittings: vec![(pin, pin + task.hands_on)], set_ups: 1 },
             None => around.calendar.find(not_before, task)?,
         };
-        let dry = task.seals.then(|| wet(slot.to(), FilmState::TouchDry).unwrap_or(slot.to()));
+        let dry = touch_dry(task, slot.to(), &mut wet)?;
         let Some(obstacle) = obstacle(task, around, (&slot, dry), &mut wet)? else {
             if let Some(pin) = pinned {
                 wait_until(&mut ready, WaitReason::Pinned, pin);
@@ -94,6 +98,18 @@ pub fn first_place(
         not_before = full_minute(obstacle.until.max(pinned.take().unwrap_or(not_before + 60)));
         wait_until(&mut ready, obstacle.reason, not_before);
     }
+}
+
+/// When the coat of `task`, laid at `end`, lets go of its flat place; nothing when it needs none.
+fn touch_dry(
+    task: &Task,
+    end: i64,
+    wet: &mut impl FnMut(i64, FilmState) -> Result<Option<i64>, Blocked>,
+) -> Result<Option<i64>, Blocked> {
+    if !task.seals {
+        return Ok(None);
+    }
+    Ok(Some(wet(end, FilmState::TouchDry)?.unwrap_or(FOREVER)))
 }
 
 /// Says that `ready` waits for `reason` until `until` [s of the epoch].
@@ -118,7 +134,7 @@ fn obstacle(
     task: &Task,
     around: &Around<'_>,
     (slot, dry): (&Slot, Option<i64>),
-    wet: &mut impl FnMut(i64, FilmState) -> Option<i64>,
+    wet: &mut impl FnMut(i64, FilmState) -> Result<Option<i64>, Blocked>,
 ) -> Result<Option<Obstacle>, Blocked> {
     let end = slot.to();
     // Every piece of a split coat dries as long as the last one.
@@ -131,7 +147,7 @@ fn obstacle(
         unfit = fault(task.air, dry).map(|found| (task.air, found));
     }
     if unfit.is_none() && task.air.forms_film() && !around.air.always(AirWanted::Film) {
-        let safe = wet(end, FilmState::Paintable).unwrap_or(end);
+        let safe = wet(end, FilmState::Paintable)?.unwrap_or(FOREVER);
         unfit = fault(AirWanted::Film, safe).map(|found| (AirWanted::Film, found));
     }
     if let Some((wanted, (fault, until))) = unfit {
@@ -150,7 +166,15 @@ fn obstacle(
     // With the places all held, the one that comes free first decides.
     taken.sort_unstable();
     let until = taken[taken.len() - around.places];
+    if until >= FOREVER {
+        return Err(Blocked::NoFlatPlace);
+    }
     Ok(Some(Obstacle { reason: WaitReason::FlatPlace, until }))
+}
+
+/// Why a coat that wants `wanted` is never laid in this room.
+fn never_fit(wanted: AirWanted, fault: AirFault) -> Blocked {
+    Blocked::Air { fault, what: wanted.what(), remedy: wanted.remedy() }
 }
 
 /// One reason why a step may not be done at once.
@@ -230,17 +254,23 @@ pub fn may_lay(
     let from = whole_seconds(ready);
     let mut wet = |end, state| {
         let reached = bed.coat_reaches(studio, (i, whole_instant(end)), [state]);
-        reached.ok()?[0].map(whole_seconds)
+        let [at] = reached.map_err(|fault| Blocked::Coat(fault.why.to_string()))?;
+        Ok(at.map(whole_seconds))
     };
     // How it is at that very moment, the hours of the painter set aside.
     let at_once = Slot { sittings: vec![(from, from + task.hands_on)], set_ups: 1 };
-    let dry = task.seals.then(|| wet(at_once.to(), FilmState::TouchDry).unwrap_or(at_once.to()));
-    match obstacle(task, around, (&at_once, dry), &mut wet) {
+    let at_that = touch_dry(task, at_once.to(), &mut wet)
+        .and_then(|dry| obstacle(task, around, (&at_once, dry), &mut wet));
+    match at_that {
         Ok(None) => {}
         Ok(Some(Obstacle { reason: what, until })) => {
             reasons.push(Reason { what, of: None, until: Some(whole_instant(until)) });
         }
-        Err(_) => reasons.push(Reason { what: WaitReason::Air, of: None, until: None }),
+        Err(why) => {
+            let place = why == Blocked::NoFlatPlace;
+            let what = if place { WaitReason::FlatPlace } else { WaitReason::Air };
+            reasons.push(Reason { what, of: None, until: None });
+        }
     }
     let earliest = first_place(task, around, (from, alone), wet).map(|found| {
         let begins = whole_instant(found.slot.from());

@@ -13,9 +13,10 @@ mod law;
 mod task;
 mod wait;
 
+pub use crate::time::Stretch;
 pub use bed::{Bed, NotReady, history};
 pub use blocked::Blocked;
-pub use calendar::{Calendar, Slot, Stretch};
+pub use calendar::{Calendar, Slot};
 pub use done::Done;
 pub use fit_air::{
     AirFault, AirWanted, COLDEST, DAMPEST, DRIEST, FitAir, MARGIN_S, WARM, air_faults,
@@ -23,6 +24,6 @@ pub use fit_air::{
 pub use floors::{
     Painted, SOLVENT_GAP, VARNISH_GAP, between_varnish, gap_said, solvent_over_water,
 };
-pub use law::{Around, Found, Ready, Reason, Verdict, first_place, may_lay};
+pub use law::{Around, FOREVER, Found, Ready, Reason, Verdict, first_place, may_lay};
 pub use task::{Bench, Mixes, Task, unbonded};
 pub use wait::{Wait, WaitReason};

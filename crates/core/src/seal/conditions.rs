@@ -162,12 +162,13 @@ impl Look<'_> {
         };
         let need = self.picture.needs_on(self.i, judged.top);
         let coats = judged.coats;
+        let lie = if self.open_below().is_empty() { "as laid" } else { "as laid and as planned" };
         let said = match need {
             Need::ReadyToSeal => format!(
-                "Computed from {coats} coats as laid: dry right through, and at most 2 % of slow \
+                "Computed from {coats} coats {lie}: dry right through, and at most 2 % of slow \
                  solvent left in it."
             ),
-            _ => format!("Computed from {coats} coats as laid: it must be {}.", need.word()),
+            _ => format!("Computed from {coats} coats {lie}: it must be {}.", need.word()),
         };
         let said = match film.until {
             Some(_) => said,

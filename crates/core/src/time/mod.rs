@@ -43,6 +43,9 @@ pub fn whole_instant(second: i64) -> DateTime<Utc> {
     Utc.timestamp_opt(second, 0).single().unwrap_or(DateTime::<Utc>::MAX_UTC)
 }
 
+/// One stretch of time [s of the epoch].
+pub type Stretch = (i64, i64);
+
 /// Up to the full minute [s]: nobody starts a coat at 18:44:17.
 pub const fn full_minute(second: i64) -> i64 {
     second + (-second).rem_euclid(60)

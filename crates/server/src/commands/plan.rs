@@ -29,12 +29,18 @@ pub fn plan(studio: &Studio, from: DateTime<Utc>, effort: Effort) -> Value {
     let mut planner = Planner::new(Request { studio, from });
     let steps_left = planner.steps_left();
     let limit = effort.seconds.and_then(|s| Duration::try_from_secs_f64(s).ok());
-    planner.improve(SEED, u64::MAX / 2, |progress| match limit {
-        Some(limit) => begun.elapsed() < limit,
-        None => moderate(steps_left, progress),
-    });
-    let made = planner.plan();
     let threads = std::thread::available_parallelism().map_or(1, usize::from);
+    match limit {
+        // With a clock running every core looks, each from a seed of its own.
+        Some(limit) => {
+            let seeds: Vec<u64> = (0..threads as u64).map(|n| SEED + n).collect();
+            planner.improve_beside(&seeds, u64::MAX / 2, |_| begun.elapsed() < limit);
+        }
+        None => {
+            planner.improve(SEED, u64::MAX / 2, |progress| moderate(steps_left, progress));
+        }
+    }
+    let made = planner.plan();
     let odds = match effort.sampled {
         Some(futures) if futures > 0 => {
             let request = Request { studio, from };

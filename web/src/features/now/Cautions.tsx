@@ -5,12 +5,14 @@ import type { Schemas } from '../../api/client';
 
 const WEIGHT = { stop: 0, caution: 1, note: 2 } as const;
 
-/** Everything the rules say about the pictures, the heaviest first; nothing when all is well. */
+/** What the rules say about the pictures, the heaviest first; nothing when all is well. What is good to know
+ * is said of the step that comes next on its picture alone. */
 export function Cautions({ pictures }: { pictures: Schemas['PictureOutlook'][] }) {
   const found = pictures
     .flatMap((picture) =>
       picture.findings
         .filter((finding) => finding.set_aside === null)
+        .filter((f) => f.severity !== 'note' || f.step === picture.plan[0]?.step)
         .map((finding) => ({ picture, finding })),
     )
     .sort((a, b) => WEIGHT[a.finding.severity] - WEIGHT[b.finding.severity]);

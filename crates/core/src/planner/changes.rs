@@ -1,0 +1,402 @@
+//! What can be changed to make a date: the work, the room or the waiting; one thing, or several together.
+
+use super::ways::DateWayKind;
+use super::{Plan, holds};
+use crate::air::RoomChange;
+use crate::mix::{Material, MaterialKind};
+use crate::picture::{Picture, Step, StepKind};
+use crate::quantity::Weight;
+use crate::readiness::{Calendar, DAMPEST, DRIEST as LEAST_HUMID, Task, WARM, air_faults};
+use crate::studio::{OpenHours, OrderEntry, Studio, StudioHours, Waiting};
+use crate::time::{minutes_s, seconds, whole_instant, whole_seconds};
+use chrono::{DateTime, NaiveTime, Utc, Weekday};
+use std::sync::Arc;
+
+/// Part of a planned film that a thinner coat keeps [-]. [practice] a quarter less
+const THINNER: f64 = 0.75;
+/// How much warmer a room is easily made [C]. [practice]
+const WARMER_C: f64 = 3.0;
+/// The warmest a room is made [C]: what varnish stands. [memory]
+const WARMEST_C: f64 = *WARM.end();
+/// How much drier a dehumidifier makes a room [-]. [practice]
+const DRIER: f64 = 0.10;
+/// The driest a room is made [-]: below it palettes skin. [practice]
+const DRIEST: f64 = 0.35;
+/// How far inside the range of varnish a room is brought [C]. [practice] it is never quite even
+const INSIDE_C: f64 = 1.0;
+/// How far inside it is brought [-]. [practice] likewise
+const INSIDE: f64 = 0.05;
+/// Air over the picture from a fan [m/s]; drying.md. [memory]
+const FAN: f64 = 1.0;
+/// Earliest and latest hour of an extra session [h]. [practice]
+const EXTRA_HOURS: (u32, u32) = (8, 21);
+/// A step that waits for hours this long is worth an extra session [min]. [practice]
+const WORTH_MIN: f64 = 60.0;
+
+/// What a change makes of a studio; nothing where there is nothing to change.
+type Make<'a> = Arc<dyn Fn(&Studio) -> Option<Studio> + Send + Sync + 'a>;
+
+/// A change that could be made: one thing, or several together.
+#[derive(Clone)]
+pub(super) struct Change<'a> {
+    pub kinds: Vec<DateWayKind>,
+    what: Vec<String>,
+    pub room: Option<RoomChange>,
+    makes: Vec<Make<'a>>,
+}
+
+impl<'a> Change<'a> {
+    fn new(
+        kind: DateWayKind,
+        what: impl Into<String>,
+        make: impl Fn(&Studio) -> Option<Studio> + Send + Sync + 'a,
+    ) -> Self {
+        Self { kinds: vec![kind], what: vec![what.into()], room: None, makes: vec![Arc::new(make)] }
+    }
+
+    fn of_room(kind: DateWayKind, what: String, from: f64, room: RoomChange) -> Self {
+        let make = move |studio: &Studio| {
+            Some(Studio { air: studio.air.changed_from(from, &room), ..studio.clone() })
+        };
+        Self { room: Some(room), ..Self::new(kind, what, make) }
+    }
+
+    /// Both together; nothing when one undoes the other.
+    pub fn with(&self, other: &Self) -> Option<Self> {
+        use DateWayKind::{
+            Fan, FitAir, LessRetarder, NoIsolationCoat, NoRetarder, OneVarnishCoat, VarnishLater,
+        };
+        let both = |a: &[DateWayKind], b: &[DateWayKind]| {
+            let any =
+                |of: &[DateWayKind], list: &[DateWayKind]| of.iter().any(|k| list.contains(k));
+            (any(&self.kinds, a) && any(&other.kinds, b))
+                || (any(&self.kinds, b) && any(&other.kinds, a))
+        };
+        let undone = both(&[NoRetarder], &[LessRetarder])
+            || both(&[VarnishLater], &[OneVarnishCoat, NoIsolationCoat, FitAir])
+            // Nothing is blown over wet varnish.
+            || both(&[Fan], &[FitAir])
+            || (self.room.is_some() && other.room.is_some());
+        let repeats = other.kinds.iter().any(|k| self.kinds.contains(k));
+        (!undone && !repeats).then(|| Self {
+            kinds: [self.kinds.as_slice(), &other.kinds].concat(),
+            what: [self.what.as_slice(), &other.what].concat(),
+            room: self.room.or(other.room),
+            makes: self.makes.iter().chain(&other.makes).cloned().collect(),
+        })
+    }
+
+    /// The same without its part `n`.
+    pub fn without(&self, n: usize) -> Self {
+        let mut rest = self.clone();
+        let gone = rest.kinds.remove(n);
+        rest.what.remove(n);
+        rest.makes.remove(n);
+        let of_room =
+            matches!(gone, DateWayKind::WarmerRoom | DateWayKind::DrierRoom | DateWayKind::Fan);
+        rest.room = rest.room.filter(|_| !of_room);
+        rest
+    }
+
+    /// The studio with it; nothing when a part of it has nothing to change.
+    pub fn made(&self, studio: &Studio) -> Option<Studio> {
+        let mut made = studio.clone();
+        for make in &self.makes {
+            made = make(&made)?;
+        }
+        Some(made)
+    }
+
+    pub fn risk(&self) -> String {
+        let said: Vec<&str> = self.kinds.iter().map(|kind| kind.risk()).collect();
+        said.join(" ")
+    }
+
+    pub fn harm(&self) -> u8 {
+        let most = self.kinds.iter().map(|kind| kind.harm()).max().unwrap_or(0);
+        most + u8::try_from(self.kinds.len()).unwrap_or(u8::MAX).saturating_sub(1)
+    }
+
+    pub fn said(&self) -> String {
+        let small = |(n, what): (usize, &String)| {
+            let mut letters = what.chars();
+            match letters.next() {
+                Some(first) if n > 0 => first.to_lowercase().chain(letters).collect(),
+                _ => what.clone(),
+            }
+        };
+        let parts: Vec<String> = self.what.iter().enumerate().map(small).collect();
+        match parts.split_last() {
+            Some((last, first)) if !first.is_empty() => format!("{} and {last}", first.join(", ")),
+            _ => parts.concat(),
+        }
+    }
+}
+
+/// Every change that can be made, with its words.
+pub(super) fn changes<'a>(
+    studio: &Studio,
+    picture: &Picture,
+    p: usize,
+    present: &Plan,
+    from: DateTime<Utc>,
+) -> Vec<Change<'a>> {
+    let mut found = changes_of_steps(studio, p);
+    for (kind, what, room) in rooms(studio, from) {
+        found.push(Change::of_room(kind, what, seconds(from), room));
+    }
+    let seals = |s: &Step| s.kind.seals() && s.laid_at.is_none();
+    if let Some((what, room)) = fit_air(studio).filter(|_| picture.steps.iter().any(seals)) {
+        found.push(Change::of_room(DateWayKind::FitAir, what, seconds(from), room));
+    }
+    found.extend(extra_session(studio, picture, p, present, from));
+    found.extend(shorter_wait(studio));
+    found.extend(first(studio, p));
+    found
+}
+
+/// Changes of the coats of picture `p` that are still to come.
+fn changes_of_steps<'a>(studio: &Studio, p: usize) -> Vec<Change<'a>> {
+    type Edit = fn(&Studio, &mut Picture) -> bool;
+    let ways: [(DateWayKind, &str, Edit); 8] = [
+        (DateWayKind::NoRetarder, "No retarder in the coats to come", |studio, picture| {
+            keep_retarder(studio, picture, 0.0)
+        }),
+        (DateWayKind::LessRetarder, "Half the retarder in the coats to come", |studio, picture| {
+            keep_retarder(studio, picture, 0.5)
+        }),
+        (DateWayKind::OrdinaryPaint, "Ordinary paint for the slow-drying", |studio, picture| {
+            ordinary_for_slow(studio, &mut picture.steps)
+        }),
+        (DateWayKind::ThinnerCoats, "Coats a quarter thinner", |_, picture| thinner_coats(picture)),
+        (DateWayKind::OneGlazeFewer, "One glaze fewer", |_, picture| {
+            let glaze = |s: &Step| s.laid_at.is_none() && s.kind == StepKind::Glaze;
+            let last = picture.steps.iter().rposition(glaze);
+            last.is_some_and(|i| picture.take_out(i).is_some())
+        }),
+        (DateWayKind::OneVarnishCoat, "One varnish coat only", |_, picture| {
+            one_varnish_coat(picture)
+        }),
+        (DateWayKind::NoIsolationCoat, "No isolation coat", |_, picture| {
+            take_out_all(picture, StepKind::IsolationCoat)
+        }),
+        (DateWayKind::VarnishLater, "Varnish it after it was handed over", |_, picture| {
+            let varnished =
+                picture.steps.iter().any(|s| s.kind == StepKind::Varnish && s.laid_at.is_some());
+            !varnished && take_out_all(picture, StepKind::Varnish)
+        }),
+    ];
+    let change = |(kind, what, edit): (DateWayKind, &str, Edit)| {
+        Change::new(kind, what, move |studio: &Studio| {
+            let mut changed = studio.clone();
+            edit(studio, &mut changed.pictures[p]).then_some(changed)
+        })
+    };
+    ways.into_iter().map(change).filter(|change| change.made(studio).is_some()).collect()
+}
+
+/// Takes the steps of `kind` that are still to come out; whether there were any.
+fn take_out_all(picture: &mut Picture, kind: StepKind) -> bool {
+    let mut any = false;
+    while let Some(i) = picture.steps.iter().position(|s| s.kind == kind && s.laid_at.is_none()) {
+        any |= picture.take_out(i).is_some();
+    }
+    any
+}
+
+/// Keeps a share of the retarder in the coats to come; whether there was any.
+fn keep_retarder(studio: &Studio, picture: &mut Picture, keep: f64) -> bool {
+    let is_retarder =
+        |id: &str| studio.material(id).is_some_and(|m| m.kind == MaterialKind::Retarder);
+    let mut any = false;
+    for step in picture.steps.iter_mut().filter(|s| s.laid_at.is_none() && s.tub.is_none()) {
+        for part in step.mix.iter_mut().filter(|x| is_retarder(&x.material)) {
+            part.parts *= keep;
+            any = true;
+        }
+        step.mix.retain(|x| x.parts > 0.0);
+    }
+    any
+}
+
+/// Thins the painted coats to come; whether there are any.
+fn thinner_coats(picture: &mut Picture) -> bool {
+    let mut any = false;
+    let to_come = |s: &&mut Step| s.laid_at.is_none() && !s.kind.seals();
+    for step in picture.steps.iter_mut().filter(to_come) {
+        if let Some(um) = &mut step.wet_film_um {
+            *um = (*um * THINNER).max(1.0);
+            any = true;
+        }
+    }
+    any
+}
+
+/// Takes varnish coats to come out until the last one is left, whose finish was chosen; whether any was.
+fn one_varnish_coat(picture: &mut Picture) -> bool {
+    let varnish = |s: &Step| s.kind == StepKind::Varnish;
+    let mut any = false;
+    loop {
+        let last = picture.steps.iter().rposition(varnish);
+        let spare = |(i, s): (usize, &Step)| varnish(s) && s.laid_at.is_none() && Some(i) != last;
+        let Some(i) = picture.steps.iter().enumerate().position(spare) else { return any };
+        any |= picture.take_out(i).is_some();
+    }
+}
+
+/// The next shorter school of waiting before varnish.
+fn shorter_wait<'a>(studio: &Studio) -> Option<Change<'a>> {
+    let (waiting, words) = match studio.schools.waiting {
+        Waiting::Patient => (Waiting::Standard, "the standard instead of the patient"),
+        Waiting::Standard => (Waiting::Brisk, "the brisk instead of the standard"),
+        Waiting::Brisk => return None,
+    };
+    let what = format!("Wait before varnish as {words} school");
+    Some(Change::new(DateWayKind::ShorterWait, what, move |studio: &Studio| {
+        let mut changed = studio.clone();
+        changed.schools.waiting = waiting;
+        Some(changed)
+    }))
+}
+
+/// Picture `p` before the others, when there are any.
+fn first<'a>(studio: &Studio, p: usize) -> Option<Change<'a>> {
+    let several = studio.pictures.len() > 1;
+    several.then(|| {
+        Change::new(DateWayKind::First, "This picture before the others", move |studio: &Studio| {
+            let picture = &studio.pictures[p];
+            let mut changed = studio.clone();
+            let to_do = picture.steps.iter().filter(|s| s.laid_at.is_none());
+            changed.order = to_do
+                .map(|s| OrderEntry { picture: picture.id.clone(), step: s.id.clone() })
+                .chain(studio.order.iter().filter(|t| t.picture != picture.id).cloned())
+                .collect();
+            changed.pictures[p].weight = (picture.weight * 4.0).min(Weight::RANGE.max);
+            Some(changed)
+        })
+    })
+}
+
+/// Replaces slow-drying paint by ordinary paint of the same pigments, where the shelf has it.
+fn ordinary_for_slow(studio: &Studio, steps: &mut [Step]) -> bool {
+    let ordinary = |slow: &Material| {
+        studio.materials.iter().find(|m| {
+            m.kind == MaterialKind::Paint
+                && !m.is_slow_paint()
+                && !m.archived
+                && !m.pigments.is_empty()
+                && m.pigments == slow.pigments
+        })
+    };
+    let mut any = false;
+    for step in steps.iter_mut().filter(|s| s.laid_at.is_none() && s.tub.is_none()) {
+        for part in step.mix.iter_mut() {
+            let slow = studio.material(&part.material).filter(|m| m.is_slow_paint());
+            if let Some(other) = slow.and_then(ordinary) {
+                part.material.clone_from(&other.id);
+                any = true;
+            }
+        }
+    }
+    any
+}
+
+/// The room as it is usually kept brought into the range of varnish, where it is not.
+fn fit_air(studio: &Studio) -> Option<(String, RoomChange)> {
+    let usual = studio.air.usual();
+    let celsius = usual.celsius.clamp(WARM.start() + INSIDE_C, WARM.end() - INSIDE_C);
+    let humidity = usual.humidity.clamp(LEAST_HUMID + INSIDE, DAMPEST - INSIDE);
+    if air_faults(usual).is_empty() {
+        return None;
+    }
+    let change = RoomChange {
+        warmer_k: celsius - usual.celsius,
+        damper: humidity - usual.humidity,
+        ..RoomChange::default()
+    };
+    let what = format!("The room fit for varnish: {celsius:.0} °C, {:.0} %", humidity * 100.0);
+    Some((what, change))
+}
+
+/// The room warmer, drier, or with a fan from `from` on: each with its words.
+pub(crate) fn rooms(
+    studio: &Studio,
+    from: DateTime<Utc>,
+) -> Vec<(DateWayKind, String, RoomChange)> {
+    let now = *studio.air.at(seconds(from));
+    let usual = *studio.air.usual();
+    let warm = (usual.celsius + WARMER_C).min(WARMEST_C.max(usual.celsius));
+    let dry = (usual.humidity - DRIER).max(DRIEST.min(usual.humidity));
+    let none = RoomChange::default();
+    let all = [
+        (
+            DateWayKind::WarmerRoom,
+            format!("The room at {warm:.0} °C"),
+            RoomChange { warmer_k: warm - usual.celsius, ..none },
+        ),
+        (
+            DateWayKind::DrierRoom,
+            format!("The room at {:.0} % humidity", dry * 100.0),
+            RoomChange { damper: dry - usual.humidity, ..none },
+        ),
+        (
+            DateWayKind::Fan,
+            "A fan that moves the room's air over the work".into(),
+            RoomChange { least_speed_m_s: FAN, ..none },
+        ),
+    ];
+    all.into_iter()
+        .filter(|(_, _, change)| [now, usual].iter().any(|air| change.of(air) != *air))
+        .collect()
+}
+
+/// The step that waits longest for hours, done outside them as soon as it may be: when one is awake,
+/// on no day off, and by daylight where the studio keeps to it.
+fn extra_session<'a>(
+    studio: &Studio,
+    picture: &Picture,
+    p: usize,
+    present: &Plan,
+    from: DateTime<Utc>,
+) -> Option<Change<'a>> {
+    let link = holds(studio, present, p, from)
+        .into_iter()
+        .filter(|link| link.idle_min >= WORTH_MIN)
+        .max_by(|a, b| a.idle_min.total_cmp(&b.idle_min))?;
+    let i = link.step;
+    let step = &picture.steps[i];
+    let ready = link.wait.as_ref().map_or(from, |w| w.until.max(from));
+    let task = Task::of(studio, (p, i), (1, Vec::new()));
+    let whole = Task { splittable: false, ..task };
+    let awake = awake(studio, ready, link.from)?;
+    let slot = awake.find(whole_seconds(ready), &whole).ok()?;
+    // The next full quarter of an hour, where that still fits.
+    let quarter = slot.from() + (-slot.from()).rem_euclid(15 * 60);
+    let at = [quarter, slot.from()].into_iter().find(|at| {
+        let stretch = (*at, *at + whole.hands_on);
+        awake.is_open(stretch) && (!whole.by_daylight || awake.is_light(stretch))
+    })?;
+    let at = whole_instant(at);
+    if at >= link.from {
+        return None;
+    }
+    let said = at.with_timezone(&studio.hours.zone()).format("%a %-d %b %H:%M");
+    let what = format!("An extra session {said} for {}", step.title());
+    Some(Change::new(DateWayKind::ExtraSession, what, move |studio: &Studio| {
+        let mut changed = studio.clone();
+        changed.pictures[p].steps.get_mut(i)?.pinned_at = Some(at);
+        Some(changed)
+    }))
+}
+
+/// The hours from `from` to `to` in which one is awake, but for the days off.
+fn awake(studio: &Studio, from: DateTime<Utc>, to: DateTime<Utc>) -> Option<Calendar> {
+    let hour = |h| NaiveTime::from_hms_opt(h, 0, 0);
+    let (begin, end) = (hour(EXTRA_HOURS.0)?, hour(EXTRA_HOURS.1)?);
+    let day = |n| Some(OpenHours { day: Weekday::try_from(n).ok()?, from: begin, to: end });
+    let week: Option<Vec<OpenHours>> = (0..7).map(day).collect();
+    let closed = studio.hours.closed().to_vec();
+    let hours = StudioHours::try_new(studio.hours.zone(), week?, closed).ok()?;
+    let ahead = (whole_seconds(from), whole_seconds(to));
+    Some(Calendar::new(&hours, studio.daylight, ahead, minutes_s(studio.setup_min)))
+}
