@@ -28,6 +28,7 @@ mod search;
 mod ways;
 
 pub use agenda::{AgendaEntry, Alarm, agenda, shortages};
+pub use changes::DateWayKind;
 pub use cup_place::cup_place;
 pub use desk::{Desk, same_support};
 pub use holds::{Held, Link, holds};
@@ -37,7 +38,7 @@ pub use pins::Pin;
 pub use ready::{ReadyOutcome, ready};
 pub use remind::{WetSession, wet_session};
 pub use search::{Planner, SearchProgress, moderate, plan};
-pub use ways::{DateWay, DateWayKind, date_ways};
+pub use ways::{DateWay, date_ways};
 pub(crate) use {changes::rooms, outlook::coats_of};
 
 pub use crate::readiness::Blocked;

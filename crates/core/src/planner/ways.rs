@@ -1,7 +1,7 @@
 //! Ways to make a date: changes of the work, the room or the waiting, each planned anew and ranked by
 //! what it gains for the least harm.
 
-use super::changes::{Change, changes};
+use super::changes::{Change, DateWayKind, changes};
 use super::parallel::in_parallel;
 use super::{PictureOutcome, Plan, Planner, ready};
 use crate::air::RoomChange;
@@ -17,89 +17,6 @@ const TRIES: u64 = 150;
 const LEAST_TRIES: u64 = 5;
 /// Steps up to which every try is made. [practice]
 const FEW_STEPS: u64 = 20;
-/// What is changed.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub enum DateWayKind {
-    /// No retarder in the coats still to come.
-    NoRetarder,
-    /// Half the retarder.
-    LessRetarder,
-    /// Ordinary paint of the same pigment for slow-drying paint.
-    OrdinaryPaint,
-    /// Thinner coats.
-    ThinnerCoats,
-    /// One glaze fewer.
-    OneGlazeFewer,
-    /// A warmer room.
-    WarmerRoom,
-    /// A drier room.
-    DrierRoom,
-    /// A fan over the work.
-    Fan,
-    /// An extra session outside the hours.
-    ExtraSession,
-    /// A shorter wait before varnish.
-    ShorterWait,
-    /// One varnish coat instead of several.
-    OneVarnishCoat,
-    /// No isolation coat below the varnish.
-    NoIsolationCoat,
-    /// Varnished after it was handed over.
-    VarnishLater,
-    /// The room brought into the range of varnish.
-    FitAir,
-    /// This picture before the others.
-    First,
-}
-
-impl DateWayKind {
-    /// Harm: 1 little, 5 much; decides among ways that gain alike. [practice]
-    pub const fn harm(self) -> u8 {
-        match self {
-            Self::WarmerRoom | Self::DrierRoom | Self::Fan | Self::FitAir | Self::First => 1,
-            Self::ExtraSession | Self::LessRetarder => 2,
-            Self::NoRetarder | Self::OrdinaryPaint | Self::ThinnerCoats => 3,
-            Self::OneGlazeFewer | Self::OneVarnishCoat | Self::NoIsolationCoat => 4,
-            Self::ShorterWait | Self::VarnishLater => 5,
-        }
-    }
-
-    /// What is risked or lost, in a sentence.
-    pub const fn risk(self) -> &'static str {
-        match self {
-            Self::NoRetarder => {
-                "The coats set sooner: less time to blend: mist the palette, not the picture."
-            }
-            Self::LessRetarder => "The coats set somewhat sooner.",
-            Self::OrdinaryPaint => "It sets in minutes, not hours: no long blending in that coat.",
-            Self::ThinnerCoats => "Each coat covers and colours a quarter less.",
-            Self::OneGlazeFewer => "The colour stays less deep than planned.",
-            Self::WarmerRoom => {
-                "Palette and wet edge dry faster too: mist the palette, not the picture."
-            }
-            Self::DrierRoom => "The palette dries faster too; back to the usual air for varnish.",
-            Self::Fan => "It moves dust: never over wet varnish, and not straight at the face.",
-            Self::ExtraSession => "An evening or a day off of yours.",
-            Self::ShorterWait => {
-                "Varnish over paint that still gives off water or glycol can cloud or stay soft. \
-                 The computed cure still counts."
-            }
-            Self::OneVarnishCoat => "Thinner protection, and missed places show.",
-            Self::NoIsolationCoat => {
-                "A removable varnish can then not be taken off without touching the paint."
-            }
-            Self::VarnishLater => {
-                "It is handed over without varnish: agree on a day to varnish it, and until then nothing \
-                 protects it from dust, light and fingers."
-            }
-            Self::FitAir => {
-                "A machine to run and to watch; measure beside the picture, not at the machine."
-            }
-            Self::First => "Other pictures get your hours later.",
-        }
-    }
-}
-
 /// A way to make a date, planned.
 #[derive(Debug, Clone)]
 pub struct DateWay {
