@@ -80,6 +80,8 @@ pub struct Planner<'a> {
     films: Films,
     best: Schedule,
     order: Order,
+    /// Whether it began with an order that was given, and not with what can start first.
+    ordered: bool,
     /// The bound, and how many films were known when it was computed.
     bound: Option<(u64, Score)>,
     tried: u64,
@@ -109,14 +111,15 @@ impl<'a> Planner<'a> {
     pub(super) fn begin(problem: Problem<'a>, mut films: Films, order: Option<Order>) -> Self {
         let mut best = Schedule::first_come(&problem, &mut films);
         let mut known = best.order(&problem);
+        let mut ordered = false;
         if let Some(order) = order.filter(|o| *o != known) {
             let limit = best.score;
             let played = Schedule::play(&problem, &mut films, &order, Some(&limit));
             if let Some(schedule) = played {
-                (best, known) = (schedule, order);
+                (best, known, ordered) = (schedule, order, true);
             }
         }
-        Self { problem, films, best, order: known, bound: None, tried: 0 }
+        Self { problem, films, best, order: known, ordered, bound: None, tried: 0 }
     }
 
     /// Gives back the films that it was lent.
@@ -172,6 +175,11 @@ impl<'a> Planner<'a> {
             && best.past_tubs == 0
             && best.sum <= bound.sum
             && best.set_ups <= bound.set_ups
+    }
+
+    /// Whether the plan it began with hangs on an order that was given to it.
+    pub(super) const fn is_ordered(&self) -> bool {
+        self.ordered
     }
 
     pub(super) const fn studio(&self) -> &'a Studio {

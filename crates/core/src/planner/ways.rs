@@ -135,10 +135,11 @@ impl Asked<'_, '_> {
         })
     }
 
-    /// A plan of the changed studio, and its order of work where a search made it less late.
+    /// A plan of the changed studio, and its order of work where the plan hangs on it.
     fn planned(&self, changed: &Studio) -> (Plan, Option<Vec<OrderEntry>>) {
         let mut other = self.planner.clone().turn_to(changed, self.from);
-        let at_once = other.plan();
+        let (at_once, ordered) = (other.plan(), other.is_ordered());
+        let given = ordered.then(|| other.order());
         // Nothing late is left to gain.
         if at_once.objective.weighted_days_late > 0.0 {
             let steps = (other.steps_left() as u64).max(1);
@@ -147,7 +148,7 @@ impl Asked<'_, '_> {
         }
         let searched = other.plan();
         let gains = searched.objective.weighted_days_late < at_once.objective.weighted_days_late;
-        if gains { (searched, Some(other.order())) } else { (at_once, None) }
+        if gains { (searched, Some(other.order())) } else { (at_once, given) }
     }
 
     /// Several changes together, as few as meet the date, or as many as help: one after another is
