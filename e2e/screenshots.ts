@@ -75,7 +75,7 @@ const SHOTS: Shot[] = [
     name: 'season',
     take: async (page, url) => {
       await page.goto(`${url}/season`);
-      await page.getByText('odds 0 %').waitFor();
+      await page.getByText(/odds \d+ %/).first().waitFor();
     },
   },
   {
@@ -83,7 +83,7 @@ const SHOTS: Shot[] = [
     dim: true,
     take: async (page, url) => {
       await page.goto(`${url}/season`);
-      await page.getByText('odds 0 %').waitFor();
+      await page.getByText(/odds \d+ %/).first().waitFor();
       await page.getByRole('button', { name: /^Sleet/ }).click();
       await page.getByRole('button', { name: 'Open beside the plan' }).first().click();
       await page.getByText('makes its date').first().waitFor();

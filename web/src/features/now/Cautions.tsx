@@ -5,14 +5,22 @@ import type { Schemas } from '../../api/client';
 
 const WEIGHT = { stop: 0, caution: 1, note: 2 } as const;
 
-/** What the rules say about the pictures, the heaviest first; nothing when all is well. What is good to know
- * is said of the step that comes next on its picture alone. */
-export function Cautions({ pictures }: { pictures: Schemas['PictureOutlook'][] }) {
+interface Props {
+  pictures: Schemas['PictureOutlook'][];
+  /** The work that comes next, by picture and step. */
+  next?: { picture: string; step: string };
+}
+
+/** What the rules say about the pictures, the heaviest first; nothing when all is well. What is only good to
+ * know is said of the step that comes next. */
+export function Cautions({ pictures, next }: Props) {
   const found = pictures
     .flatMap((picture) =>
       picture.findings
         .filter((finding) => finding.set_aside === null)
-        .filter((f) => f.severity !== 'note' || f.step === picture.plan[0]?.step)
+        .filter(
+          (f) => f.severity !== 'note' || (picture.id === next?.picture && f.step === next.step),
+        )
         .map((finding) => ({ picture, finding })),
     )
     .sort((a, b) => WEIGHT[a.finding.severity] - WEIGHT[b.finding.severity]);

@@ -105,7 +105,10 @@ export function Now() {
           ))}
         </Box>
       )}
-      <Cautions pictures={view.data.pictures} />
+      <Cautions
+        pictures={view.data.pictures}
+        next={next && { picture: next.picture.id, step: next.step.step }}
+      />
       <Shortages shortages={view.data.shortages} now={now} zone={zone} />
       <Box
         sx={{

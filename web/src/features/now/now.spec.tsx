@@ -29,7 +29,10 @@ it('cautions stand heaviest first, each with its picture, its step and what to d
     picture('Lamp', [finding('note', 'Dust.'), finding('stop', 'Too cold.')]),
     picture('Glass', [finding('caution', 'Too thick.')]),
   ];
-  render(<Cautions pictures={pictures} />, { wrapper: MemoryRouter });
+  // What is only good to know is said of the step that comes next: not of that of Glass.
+  pictures[1]?.findings.push(finding('note', 'Wring it out.'));
+  const next = { picture: 'Lamp', step: 's1' };
+  render(<Cautions pictures={pictures} next={next} />, { wrapper: MemoryRouter });
   const said = within(screen.getByRole('region', { name: 'Cautions' }))
     .getAllByRole('listitem')
     .map((li) => li.textContent);
