@@ -1490,7 +1490,7 @@ export interface components {
             gain_min: number | null;
             /**
              * Format: int32
-             * @description From 1, little, to 5, much.
+             * @description From 1, little, to 5, much; of several changes together the greatest, and one for each further.
              */
             harm: number;
             /**

@@ -5,7 +5,7 @@ import { strataQuery } from '../../api/queries';
 import { useCurrentStudio } from '../../components/currentStudio';
 import { useCatalogue } from '../../components/catalogue';
 import { useNow } from '../../components/useNow';
-import { layers, sampleAt } from '../../figures/geometry';
+import { layers, type Sample, sampleAt } from '../../figures/geometry';
 import { verdict } from '../../format/verdict';
 import { outlookQuery } from '../../api/queries';
 
@@ -21,7 +21,11 @@ export function usePictureView(id: string) {
   const all = useMemo(() => (data ? layers(data) : undefined), [data]);
   const cursor = held ?? now;
   const coats = data?.outlook.coats ?? [];
+  const top = coats.findLastIndex((coat) => Date.parse(coat.laid_at) <= cursor);
   const finished = data !== undefined && data.outlook.plan.length === 0 && data.outlook.steps > 0;
+  const said = verdict(coats, cursor, zone ?? 'UTC', horizonDays, finished);
+  // Frames are some minutes apart: the coat on top is in the state that the verdict says, to the second.
+  const exact = (s: Sample) => (s.coat === top && said.state ? { ...s, state: said.state } : s);
   return {
     strata,
     data,
@@ -35,7 +39,7 @@ export function usePictureView(id: string) {
     toNow: () => setHeld(undefined),
     mode,
     toggleMode: () => setMode((m) => (m === 'elastic' ? 'even' : 'elastic')),
-    said: verdict(coats, cursor, zone ?? 'UTC', horizonDays, finished),
-    sample: all ? sampleAt(all, cursor) : [],
+    said,
+    sample: all ? sampleAt(all, cursor).map(exact) : [],
   };
 }

@@ -332,7 +332,7 @@ pub struct DateWayOut {
     pub what: String,
     /// What is risked or lost.
     pub risk: String,
-    /// From 1, little, to 5, much.
+    /// From 1, little, to 5, much; of several changes together the greatest, and one for each further.
     pub harm: u8,
     /// Minutes by which the picture is finished earlier; `null` when it could not be finished.
     #[schema(required)]
