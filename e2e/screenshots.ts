@@ -75,7 +75,10 @@ const SHOTS: Shot[] = [
     name: 'season',
     take: async (page, url) => {
       await page.goto(`${url}/season`);
-      await page.getByText(/odds \d+ %/).first().waitFor();
+      await page
+        .getByText(/odds \d+ %/)
+        .first()
+        .waitFor();
     },
   },
   {
@@ -83,7 +86,10 @@ const SHOTS: Shot[] = [
     dim: true,
     take: async (page, url) => {
       await page.goto(`${url}/season`);
-      await page.getByText(/odds \d+ %/).first().waitFor();
+      await page
+        .getByText(/odds \d+ %/)
+        .first()
+        .waitFor();
       await page.getByRole('button', { name: /^Sleet/ }).click();
       await page.getByRole('button', { name: 'Open beside the plan' }).first().click();
       await page.getByText('makes its date').first().waitFor();
