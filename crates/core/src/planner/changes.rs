@@ -83,7 +83,7 @@ impl DateWayKind {
     pub const fn risk(self) -> &'static str {
         match self {
             Self::NoRetarder => {
-                "The coats set sooner: less time to blend: mist the palette, not the picture."
+                "The coats set sooner, with less time to blend: mist the palette, not the picture."
             }
             Self::LessRetarder => "The coats set somewhat sooner.",
             Self::OrdinaryPaint => "It sets in minutes, not hours: no long blending in that coat.",
@@ -118,14 +118,19 @@ impl DateWayKind {
 /// What a change makes of a studio; nothing where there is nothing to change.
 type Make<'a> = Arc<dyn Fn(&Studio) -> Option<Studio> + Send + Sync + 'a>;
 
+/// One thing that could be changed.
+#[derive(Clone)]
+struct Part<'a> {
+    kind: DateWayKind,
+    what: String,
+    /// What is done to the room, when that is it.
+    room: Option<RoomChange>,
+    make: Make<'a>,
+}
+
 /// A change that could be made: one thing, or several together.
 #[derive(Clone)]
-pub(super) struct Change<'a> {
-    pub kinds: Vec<DateWayKind>,
-    what: Vec<String>,
-    pub room: Option<RoomChange>,
-    makes: Vec<Make<'a>>,
-}
+pub(super) struct Change<'a>(Vec<Part<'a>>);
 
 impl<'a> Change<'a> {
     fn new(
@@ -133,81 +138,75 @@ impl<'a> Change<'a> {
         what: impl Into<String>,
         make: impl Fn(&Studio) -> Option<Studio> + Send + Sync + 'a,
     ) -> Self {
-        Self { kinds: vec![kind], what: vec![what.into()], room: None, makes: vec![Arc::new(make)] }
+        Self(vec![Part { kind, what: what.into(), room: None, make: Arc::new(make) }])
     }
 
     fn of_room(kind: DateWayKind, what: String, from: f64, room: RoomChange) -> Self {
         let make = move |studio: &Studio| {
             Some(Studio { air: studio.air.changed_from(from, &room), ..studio.clone() })
         };
-        Self { room: Some(room), ..Self::new(kind, what, make) }
+        Self(vec![Part { kind, what, room: Some(room), make: Arc::new(make) }])
+    }
+
+    /// What is changed.
+    pub fn kinds(&self) -> Vec<DateWayKind> {
+        self.0.iter().map(|part| part.kind).collect()
+    }
+
+    /// What is done to the room.
+    pub fn room(&self) -> Option<RoomChange> {
+        self.0.iter().find_map(|part| part.room)
     }
 
     /// Both together; nothing when one undoes the other.
     pub fn with(&self, other: &Self) -> Option<Self> {
         use DateWayKind::{
-            Fan, FitAir, LessRetarder, NoIsolationCoat, NoRetarder, OneVarnishCoat, VarnishLater,
+            LessRetarder, NoIsolationCoat, NoRetarder, OneVarnishCoat, VarnishLater,
         };
-        let both = |a: &[DateWayKind], b: &[DateWayKind]| {
-            let any =
-                |of: &[DateWayKind], list: &[DateWayKind]| of.iter().any(|k| list.contains(k));
-            (any(&self.kinds, a) && any(&other.kinds, b))
-                || (any(&self.kinds, b) && any(&other.kinds, a))
+        let (mine, theirs) = (self.kinds(), other.kinds());
+        let both = |a: DateWayKind, b: &[DateWayKind]| {
+            let any = |of: &[DateWayKind]| of.iter().any(|k| b.contains(k));
+            (mine.contains(&a) && any(&theirs)) || (theirs.contains(&a) && any(&mine))
         };
-        let undone = both(&[NoRetarder], &[LessRetarder])
-            || both(&[VarnishLater], &[OneVarnishCoat, NoIsolationCoat, FitAir])
-            // Nothing is blown over wet varnish.
-            || both(&[Fan], &[FitAir])
-            || (self.room.is_some() && other.room.is_some());
-        let repeats = other.kinds.iter().any(|k| self.kinds.contains(k));
-        (!undone && !repeats).then(|| Self {
-            kinds: [self.kinds.as_slice(), &other.kinds].concat(),
-            what: [self.what.as_slice(), &other.what].concat(),
-            room: self.room.or(other.room),
-            makes: self.makes.iter().chain(&other.makes).cloned().collect(),
-        })
+        let undone = both(NoRetarder, &[LessRetarder])
+            || both(VarnishLater, &[OneVarnishCoat, NoIsolationCoat, DateWayKind::FitAir])
+            || (self.room().is_some() && other.room().is_some())
+            || theirs.iter().any(|k| mine.contains(k));
+        (!undone).then(|| Self(self.0.iter().chain(&other.0).cloned().collect()))
     }
 
-    /// The same without its part `n`.
-    pub fn without(&self, n: usize) -> Self {
-        let mut rest = self.clone();
-        let gone = rest.kinds.remove(n);
-        rest.what.remove(n);
-        rest.makes.remove(n);
-        let of_room =
-            matches!(gone, DateWayKind::WarmerRoom | DateWayKind::DrierRoom | DateWayKind::Fan);
-        rest.room = rest.room.filter(|_| !of_room);
-        rest
+    /// The same without what is of `kind`.
+    pub fn without(&self, kind: DateWayKind) -> Self {
+        Self(self.0.iter().filter(|part| part.kind != kind).cloned().collect())
     }
 
     /// The studio with it; nothing when a part of it has nothing to change.
     pub fn made(&self, studio: &Studio) -> Option<Studio> {
-        let mut made = studio.clone();
-        for make in &self.makes {
-            made = make(&made)?;
-        }
-        Some(made)
+        self.0.iter().try_fold(studio.clone(), |made, part| (part.make)(&made))
     }
 
+    /// What is risked, a sentence for each.
     pub fn risk(&self) -> String {
-        let said: Vec<&str> = self.kinds.iter().map(|kind| kind.risk()).collect();
+        let said: Vec<&str> = self.0.iter().map(|part| part.kind.risk()).collect();
         said.join(" ")
     }
 
+    /// The greatest harm, and one for each further change.
     pub fn harm(&self) -> u8 {
-        let most = self.kinds.iter().map(|kind| kind.harm()).max().unwrap_or(0);
-        most + u8::try_from(self.kinds.len()).unwrap_or(u8::MAX).saturating_sub(1)
+        let most = self.0.iter().map(|part| part.kind.harm()).max().unwrap_or(0);
+        most + u8::try_from(self.0.len()).unwrap_or(u8::MAX).saturating_sub(1)
     }
 
+    /// The change in words.
     pub fn said(&self) -> String {
-        let small = |(n, what): (usize, &String)| {
-            let mut letters = what.chars();
+        let small = |(n, part): (usize, &Part<'_>)| {
+            let mut letters = part.what.chars();
             match letters.next() {
                 Some(first) if n > 0 => first.to_lowercase().chain(letters).collect(),
-                _ => what.clone(),
+                _ => part.what.clone(),
             }
         };
-        let parts: Vec<String> = self.what.iter().enumerate().map(small).collect();
+        let parts: Vec<String> = self.0.iter().enumerate().map(small).collect();
         match parts.split_last() {
             Some((last, first)) if !first.is_empty() => format!("{} and {last}", first.join(", ")),
             _ => parts.concat(),

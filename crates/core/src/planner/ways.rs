@@ -121,11 +121,11 @@ impl Asked<'_, '_> {
         let others_later = (plan.objective.weighted_days_late - mine(&plan))
             - (present.objective.weighted_days_late - mine(present));
         Some(DateWay {
-            kinds: change.kinds.clone(),
+            kinds: change.kinds(),
             what: change.said(),
             risk: change.risk(),
             harm: change.harm(),
-            room: change.room,
+            room: change.room(),
             plan,
             ready: at,
             gain_min,
@@ -178,15 +178,13 @@ impl Asked<'_, '_> {
             }
         }
         let met = |way: &DateWay| way.days_late == 0;
-        let mut harmful: Vec<usize> = (0..change.kinds.len()).collect();
-        harmful.sort_by_key(|n| std::cmp::Reverse(change.kinds[*n].harm()));
-        let kinds: Vec<DateWayKind> = harmful.iter().map(|n| change.kinds[*n]).collect();
-        for kind in kinds {
-            if change.kinds.len() <= 1 || !best.as_ref().is_some_and(met) {
+        let mut harmful = change.kinds();
+        harmful.sort_by_key(|kind| std::cmp::Reverse(kind.harm()));
+        for kind in harmful {
+            if !best.as_ref().is_some_and(met) {
                 break;
             }
-            let Some(n) = change.kinds.iter().position(|k| *k == kind) else { continue };
-            let less = change.without(n);
+            let less = change.without(kind);
             if let Some(way) = self.way(&less).filter(met) {
                 (change, best) = (less, Some(way));
             }
