@@ -24,7 +24,7 @@ impl Picture {
     ///
     /// - a sealing coat on every coat of paint, on every photograph and sealing coat before it in the
     ///   row, and a varnish on every isolation coat;
-    /// - wrapping on every coat.
+    /// - wrapping on every coat; of those that come too late it waits for none.
     ///
     /// What stands on the sealing coat itself is left out (paint over it, see
     /// [`over_seal`](Self::over_seal)), and so is what comes too late for it.
@@ -54,12 +54,12 @@ impl Picture {
         let late = || under.laid_at.is_none() && self.steps.iter().any(|s| s.is_laid_seal());
         if i == j {
             false
-        } else if step.kind == StepKind::Pack {
-            under.kind.leaves_film()
+        } else if step.kind == StepKind::Pack && under.kind.seals() {
+            true
         } else if under.kind.seals() {
             let isolates = under.kind == StepKind::IsolationCoat;
             j < i || (isolates && step.kind == StepKind::Varnish && !late())
-        } else if under.kind == StepKind::Photograph {
+        } else if under.kind == StepKind::Photograph && step.kind.seals() {
             j < i && !late()
         } else {
             under.kind.leaves_film() && (self.paint_over_seal || !late())

@@ -87,27 +87,35 @@ impl KnownFilms {
         history: History,
     ) -> Result<&mut Bed, CoatFault> {
         let coats = coats_of_history(studio, p, &history)?;
-        let known = self.beds.get(&p);
-        if known.is_none_or(|k| k.history != history || k.coats != coats) {
-            let begun = self.begun.as_ref().filter(|(q, known)| {
-                *q == p && history.starts_with(&known.history) && coats.starts_with(&known.coats)
-            });
-            let bed = match begun {
-                Some((_, known)) => {
-                    let mut bed = known.bed.clone();
-                    for (at, i) in &history[known.history.len()..] {
-                        bed.finish(studio, *i, *at)?;
-                    }
-                    bed
-                }
-                None => Bed::after(studio, p, Grid::PLANNING, &history)?,
-            };
-            self.beds.insert(p, KnownBed { history, coats, bed });
+        let same = |k: &KnownBed| k.history == history && k.coats == coats;
+        let known = match self.beds.remove(&p).filter(same) {
+            Some(known) => known,
+            None => {
+                let bed = self.played(studio, p, (&history, &coats))?;
+                KnownBed { history, coats, bed }
+            }
+        };
+        Ok(&mut self.beds.entry(p).insert_entry(known).into_mut().bed)
+    }
+
+    /// Picture `p` after `history`, from where it is known to be now, if it is.
+    fn played(
+        &self,
+        studio: &Studio,
+        p: usize,
+        (history, coats): (&History, &[LaidCoat]),
+    ) -> Result<Bed, CoatFault> {
+        let begun = self.begun.as_ref().filter(|(q, known)| {
+            *q == p && history.starts_with(&known.history) && coats.starts_with(&known.coats)
+        });
+        let Some((_, known)) = begun else {
+            return Bed::after(studio, p, Grid::PLANNING, history);
+        };
+        let mut bed = known.bed.clone();
+        for (at, i) in &history[known.history.len()..] {
+            bed.finish(studio, *i, *at)?;
         }
-        match self.beds.get_mut(&p) {
-            Some(known) => Ok(&mut known.bed),
-            None => unreachable!("it was just put there"),
-        }
+        Ok(bed)
     }
 
     /// The hours of `studio` from `now` on, with pinned work of others than picture `p` taken out, and
