@@ -3,7 +3,7 @@
 
 use std::time::Instant;
 use ulvek_core::air::{Air, AirSeries};
-use ulvek_core::film::{Film, FilmState, Grid, HORIZON_S};
+use ulvek_core::film::{Film, FilmState, Grid, Ground, HORIZON_S};
 use ulvek_core::mix::Composition;
 
 const DAY: f64 = 86_400.0;
@@ -19,7 +19,7 @@ fn room() -> AirSeries {
 
 /// One coat of 100 um followed for ten days.
 fn one_coat(grid: Grid) -> f64 {
-    let mut film = Film::new(0.0, 0.4, grid, 0.0);
+    let mut film = Film::new(Ground::SEALED, 0.4, grid, 0.0);
     film.lay(100e-6, heavy());
     film.advance(&room(), 10.0 * DAY, None).unwrap();
     film.events().at(FilmState::DryThrough).unwrap()
@@ -27,7 +27,7 @@ fn one_coat(grid: Grid) -> f64 {
 
 /// Twenty coats of 60 um, one every two days, followed for 60 days.
 fn twenty_coats(grid: Grid) -> f64 {
-    let mut film = Film::new(0.0, 0.4, grid, 0.0);
+    let mut film = Film::new(Ground::SEALED, 0.4, grid, 0.0);
     for coat in 0..20 {
         film.advance(&room(), f64::from(coat) * 2.0 * DAY, None).unwrap();
         film.lay(60e-6, heavy());

@@ -3,7 +3,7 @@
 
 use proptest::prelude::*;
 use ulvek_core::air::{Air, AirSeries, heat_transfer_coefficient};
-use ulvek_core::film::{Film, FilmState, Grid, HORIZON_S};
+use ulvek_core::film::{Film, FilmState, Grid, Ground, HORIZON_S};
 use ulvek_core::mix::{Composition, Material, MaterialKind, Mix, Part};
 use ulvek_core::picture::{LaidCoat, Picture, follow};
 
@@ -18,7 +18,7 @@ fn room(celsius: f64, humidity: f64, speed: f64) -> AirSeries {
 
 /// Minutes until one coat on a sealed ground reaches `state`.
 fn minutes(um: f64, mix: Composition, air: &AirSeries, state: FilmState) -> f64 {
-    let mut film = Film::new(0.0, 0.4, Grid::PLANNING, 0.0);
+    let mut film = Film::new(Ground::SEALED, 0.4, Grid::PLANNING, 0.0);
     film.lay(um * 1e-6, mix);
     film.advance(air, HORIZON_S, Some(state)).unwrap();
     film.events().at(state).unwrap() / 60.0
@@ -45,12 +45,13 @@ proptest! {
 
     #[test]
     fn a_pace_stretches_every_time_by_its_factor(um in 20.0f64..150.0, pace in 0.4f64..3.0) {
-        // The same equations in stretched time: on a sealed ground in constant air exact.
+        // The same equations in stretched time: in constant air exact but for the steps, whose first and
+        // longest do not stretch.
         let air = room(21.0, 0.5, 0.15);
         let slow = heavy().with_pace(ulvek_core::quantity::Pace::try_new(pace).unwrap());
         for state in [FilmState::Setting, FilmState::Paintable, FilmState::ReadyToSeal] {
             let ratio = minutes(um, slow, &air, state) / minutes(um, heavy(), &air, state);
-            prop_assert!((ratio / pace - 1.0).abs() < 0.02, "{state:?}: {ratio} for {pace}");
+            prop_assert!((ratio / pace - 1.0).abs() < 0.03, "{state:?}: {ratio} for {pace}");
         }
     }
 
@@ -86,7 +87,7 @@ proptest! {
         let air = room(celsius, humidity, 0.15);
         let mix = Composition::try_new(0.34, 0.66 - 0.05 - slow, 0.05 + slow).unwrap();
         let events = |grid: Grid| {
-            let mut film = Film::new(0.0, 0.4, grid, 0.0);
+            let mut film = Film::new(Ground::SEALED, 0.4, grid, 0.0);
             film.lay(um * 1e-6, heavy());
             film.advance(&air, days * 86_400.0, None).unwrap();
             film.lay(glaze * 1e-6, mix);
@@ -105,7 +106,7 @@ proptest! {
         um in 10.0f64..400.0, celsius in 8.0f64..32.0, humidity in 0.1f64..0.85, glycol in 0.0f64..0.25,
     ) {
         let mix = Composition::try_new(0.40, 0.60 - glycol, glycol).unwrap();
-        let mut film = Film::new(20e-6, 0.3, Grid::PLANNING, 0.0);
+        let mut film = Film::new(Ground::SEALED, 0.3, Grid::PLANNING, 0.0);
         film.lay(um * 1e-6, mix);
         film.advance(&room(celsius, humidity, 0.15), HORIZON_S, Some(FilmState::ReadyToWrap)).unwrap();
         let times: Vec<_> = FilmState::REACHED.iter().map_while(|s| film.events().at(*s)).collect();
@@ -116,7 +117,7 @@ proptest! {
     fn where_the_steps_land_changes_no_time_by_much(um in 30.0f64..200.0, landings in 1usize..40) {
         let air = room(21.0, 0.5, 0.15);
         let straight = minutes(um, heavy(), &air, FilmState::DryThrough);
-        let mut film = Film::new(0.0, 0.4, Grid::PLANNING, 0.0);
+        let mut film = Film::new(Ground::SEALED, 0.4, Grid::PLANNING, 0.0);
         film.lay(um * 1e-6, heavy());
         for n in 1..=landings {
             film.advance(&air, straight * 60.0 * n as f64 / landings as f64, None).unwrap();
@@ -135,7 +136,7 @@ fn a_series_of_the_same_air_is_the_same_as_constant_air() {
     for state in [FilmState::Paintable, FilmState::DryThrough] {
         let one = minutes(100.0, heavy(), &AirSeries::constant(air), state);
         let other = minutes(100.0, heavy(), &series, state);
-        assert!((one / other - 1.0).abs() < 0.02, "{state:?}: {one} and {other}");
+        assert!((one / other - 1.0).abs() < 0.03, "{state:?}: {one} and {other}");
     }
 }
 
@@ -165,15 +166,15 @@ fn still_air_is_left_to_free_convection_and_a_draught_takes_over() {
 #[test]
 fn an_absorbent_ground_takes_water_at_once_and_gives_it_back() {
     let air = room(21.0, 0.5, 0.15);
-    let mut film = Film::new(20e-6, 0.4, Grid::PLANNING, 0.0);
+    // It can hold 40 um, and begins in balance with the room: half full at 50 % (drying.md).
+    let mut film = Film::new(Ground::of(20.0), 0.4, Grid::PLANNING, 0.0);
     film.lay(100e-6, heavy());
     film.advance(&air, 300.0, None).unwrap();
     let early = film.stack().ground_water();
-    assert!(early > 10e-6, "{early} m after five minutes");
-    // In the end it holds what the room's humidity leaves it: half of its 20 um at 50 %.
+    assert!(early > 30e-6, "{early} m after five minutes");
     film.advance(&air, 30.0 * 86_400.0, None).unwrap();
     let late = film.stack().ground_water();
-    assert!(late < early && (late - 10e-6).abs() < 0.5e-6, "{late} m after a month");
+    assert!(late < early && (late - 20e-6).abs() < 0.5e-6, "{late} m after a month");
 }
 
 #[test]
@@ -181,7 +182,7 @@ fn merging_buried_coats_keeps_their_mass_and_thickness() {
     let air = room(21.0, 0.5, 0.15);
     let unmerged = Grid { buried_cells: 8, ..Grid::PLANNING };
     let run = |grid| {
-        let mut film = Film::new(0.0, 0.4, grid, 0.0);
+        let mut film = Film::new(Ground::SEALED, 0.4, grid, 0.0);
         for day in 0..9 {
             film.advance(&air, f64::from(day) * 86_400.0, None).unwrap();
             film.lay(60e-6, heavy());

@@ -3,7 +3,7 @@
 
 use proptest::prelude::*;
 use ulvek_core::air::{Air, AirSeries};
-use ulvek_core::film::{Film, Grid};
+use ulvek_core::film::{Film, Grid, Ground};
 use ulvek_core::mix::Composition;
 
 /// Rounding of f64 times the condition of the tridiagonal systems [-]: under 1e-8 in 20 000 random
@@ -34,8 +34,9 @@ proptest! {
         coats in prop::collection::vec((10.0f64..300.0, mixes(), 0.01f64..72.0), 1..6),
     ) {
         let air = AirSeries::new(base, vec![(20_000.0, later)]);
-        let mut film = Film::new(absorbs_um * 1e-6, 0.3, Grid::PLANNING, 0.0);
-        let (mut water, mut glycol) = (0.0, 0.0);
+        let mut film = Film::new(Ground::of(absorbs_um), 0.3, Grid::PLANNING, 0.0);
+        // What the ground holds in balance with the room: its share of twice what it takes up.
+        let (mut water, mut glycol) = (base.humidity * 2.0 * absorbs_um * 1e-6, 0.0);
         for (um, mix, hours) in coats {
             film.lay(um * 1e-6, mix);
             water += um * 1e-6 * mix.water();

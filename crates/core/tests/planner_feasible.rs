@@ -174,7 +174,8 @@ fn film_fault(
     coats.sort();
     let laid = |(_, s): &&(DateTime<Utc>, usize)| picture.steps[*s].kind.leaves_film();
     let state = picture.needs_on(i, coats.iter().rfind(laid).map(|(_, s)| *s)).state()?;
-    let mut film = Film::new(0.0, picture.shorter_side_m(), Grid::PLANNING, 0.0);
+    let mut film =
+        Film::new(ulvek_core::film::Ground::SEALED, picture.shorter_side_m(), Grid::PLANNING, 0.0);
     let mut any = false;
     for (end, step) in coats {
         if let Some((um, mix)) = picture.steps[step].coat(&studio.materials).unwrap() {

@@ -5,7 +5,7 @@ use chrono::{DateTime, Duration, NaiveTime, Timelike, Utc, Weekday};
 use thiserror::Error;
 use ulvek_core::air::{Air, AirSeries};
 use ulvek_core::mix::{Material, Mix, Stock, starter_shelf};
-use ulvek_core::picture::{Picture, SealRecord, Step, WAYS};
+use ulvek_core::picture::{Picture, SealRecord, Step, WAYS, usual_ground};
 use ulvek_core::quantity::OutOfRange;
 use ulvek_core::studio::{
     AirSource, HoursError, OpenHours, RoomAhead, Studio, StudioHours, Tightness, Tub, TubCheck,
@@ -139,7 +139,7 @@ pub fn demo_studio(now: DateTime<Utc>) -> Result<Studio, DemoError> {
             seal,
             title: sketch.title.into(),
             due: Some(today + Duration::days(sketch.due_in)),
-            absorbs_um: sketch.absorbs_um,
+            ground: usual_ground(sketch.absorbs_um),
             ..Picture::new(sketch.id, sketch.size, steps(sketch, now)?)
         });
     }

@@ -64,10 +64,10 @@ fn simulate_prints_the_reference_times_of_the_first_row() {
     for (name, want) in [
         ("setting_at", 27.8),
         ("touch_dry_at", 40.5),
-        ("paintable_at", 50.7),
-        ("dry_through_at", 961.0),
-        ("ready_to_seal_at", 3349.0),
-        ("ready_to_wrap_at", 5376.0),
+        ("paintable_at", 50.8),
+        ("dry_through_at", 1000.0),
+        ("ready_to_seal_at", 4022.0),
+        ("ready_to_wrap_at", 7154.0),
     ] {
         assert!(
             (minutes(name) - want).abs() <= (0.04 * want).max(2.0),

@@ -92,7 +92,7 @@ fn every_number_out_of_its_range_is_named_with_its_limits() {
         (
             "/materials/0/solids",
             json!(0.9),
-            "materials[0]: solids, water and glycol must sum to 1, not 1.480",
+            "materials[0]: solids, water, glycol and spirit must sum to 1, not 1.480",
         ),
         (
             "/materials/0/binder",
@@ -235,7 +235,7 @@ fn what_a_document_may_leave_out_has_the_default_its_schema_names() {
     assert_eq!(studio.schools, Schools::default());
     assert_eq!(studio.air.usual().speed_m_s, 0.15);
     let picture = &studio.pictures[0];
-    assert_eq!((picture.weight, picture.absorbs_um, picture.due), (1.0, 0.0, None));
+    assert_eq!((picture.weight, picture.ground.absorbs_um, picture.due), (1.0, 0.0, None));
     assert!(picture.steps[0].splittable, "a drawing may be split unless it says otherwise");
     let schema = json_schema();
     let default = |pointer: &str| schema.pointer(pointer).cloned().unwrap();

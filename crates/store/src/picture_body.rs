@@ -3,8 +3,14 @@
 use crate::seal_body::SealBody;
 use chrono::{DateTime, NaiveDate, Utc};
 use serde::{Deserialize, Serialize};
+use ulvek_core::film::Ground;
 use ulvek_core::mix::{Mix, Part, Thinning};
 use ulvek_core::picture::{Need, Picture, ReadyBy, SetAside, Step, StepKind, ThinningChoice};
+
+/// Delay of a ground stored before it was kept [s].
+const fn usual_delay() -> f64 {
+    Ground::SEALED.delay_s
+}
 
 #[derive(Clone, Serialize, Deserialize)]
 pub(crate) struct PictureBody {
@@ -18,6 +24,10 @@ pub(crate) struct PictureBody {
     #[serde(default)]
     paint_over_seal: bool,
     absorbs_um: f64,
+    #[serde(default = "usual_delay")]
+    delay_s: f64,
+    #[serde(default)]
+    back: f64,
     steps: Vec<StepBody>,
     #[serde(default)]
     thinning: Option<(Thinning, String)>,
@@ -81,7 +91,9 @@ impl PictureBody {
             due: picture.due,
             ready_by: picture.ready_by,
             paint_over_seal: picture.paint_over_seal,
-            absorbs_um: picture.absorbs_um,
+            absorbs_um: picture.ground.absorbs_um,
+            delay_s: picture.ground.delay_s,
+            back: picture.ground.back,
             steps: picture.steps.iter().map(StepBody::of).collect(),
             thinning: picture.thinning.as_ref().map(|t| (t.school, t.reason.clone())),
             set_aside: picture
@@ -109,7 +121,7 @@ impl PictureBody {
             due: self.due,
             ready_by: self.ready_by,
             paint_over_seal: self.paint_over_seal,
-            absorbs_um: self.absorbs_um,
+            ground: Ground { absorbs_um: self.absorbs_um, delay_s: self.delay_s, back: self.back },
             steps: self.steps.into_iter().map(StepBody::into_step).collect(),
             thinning: self.thinning.map(|(school, reason)| ThinningChoice { school, reason }),
             set_aside: self

@@ -26,6 +26,8 @@ struct MaterialBody {
     solids: f64,
     water: f64,
     glycol: f64,
+    #[serde(default)]
+    spirit: f64,
     binder: Option<f64>,
     density_g_ml: Option<f64>,
     swatch: Option<String>,
@@ -91,6 +93,7 @@ impl MaterialBody {
             solids: m.composition.solids(),
             water: m.composition.water(),
             glycol: m.composition.glycol(),
+            spirit: m.composition.spirit(),
             binder: m.binder,
             density_g_ml: m.density_g_ml,
             swatch: m.swatch.map(Swatch::to_hex),
@@ -111,9 +114,10 @@ impl MaterialBody {
 
     fn into_material(self) -> Result<Material, StoreError> {
         let unreadable = |e: String| StoreError::Unreadable(format!("material {}: {e}", self.id));
-        let composition = Composition::try_new(self.solids, self.water, self.glycol)
-            .map_err(|e| unreadable(e.to_string()))?
-            .with_pace(Pace::try_new(self.pace).map_err(|e| unreadable(e.to_string()))?);
+        let composition =
+            Composition::of_shares([self.solids, self.water, self.glycol, self.spirit])
+                .map_err(|e| unreadable(e.to_string()))?
+                .with_pace(Pace::try_new(self.pace).map_err(|e| unreadable(e.to_string()))?);
         Ok(Material {
             composition,
             kind: MaterialKind::from_word(&self.kind),

@@ -7,6 +7,7 @@ use rand::rngs::StdRng;
 use rand::seq::IndexedRandom;
 use rand::{Rng, SeedableRng};
 use ulvek_core::air::{Air, AirSeries, Room};
+use ulvek_core::film::Ground;
 use ulvek_core::mix::{
     Composition, Finish, Line, Material, MaterialKind, Mix, Opacity, Part, Stock, Swatch, Thinning,
 };
@@ -15,8 +16,8 @@ use ulvek_core::picture::{
     StepKind, Strokes, ThinningChoice, TroubleFound, VarnishChoice,
 };
 use ulvek_core::quantity::{
-    Absorbency, AirChanges, AirSpeed, Celsius, Density, Grams, LAST_DAY, LagHours, Millilitres,
-    Minutes, Moisture, Pace, Range, RelativeHumidity, Side, Warmth, Weight, WetFilm,
+    Absorbency, AirChanges, AirSpeed, Celsius, Density, Grams, GroundDelay, LAST_DAY, LagHours,
+    Millilitres, Minutes, Moisture, Pace, Range, RelativeHumidity, Side, Warmth, Weight, WetFilm,
 };
 use ulvek_core::studio::{
     AirSource, Closed, OpenHours, OrderEntry, OwnWay, RoomAhead, Schools, Studio, StudioHours,
@@ -99,7 +100,11 @@ impl Draw {
     fn material(&mut self, id: &str) -> Material {
         let solids = self.0.random_range(0.1..0.9);
         let water = (1.0 - solids) * self.share();
-        let composition = Composition::try_new(solids, water, 1.0 - solids - water).unwrap();
+        let composition = if self.0.random_bool(0.1) {
+            Composition::spirit_borne(solids, 1.0 - solids).unwrap()
+        } else {
+            Composition::try_new(solids, water, 1.0 - solids - water).unwrap()
+        };
         let pace = Pace::try_new(self.number(Pace::RANGE)).unwrap();
         Material {
             id: id.into(),
@@ -128,8 +133,11 @@ impl Draw {
 
     fn mix(&mut self, shelf: &[Material]) -> Mix {
         let count = self.0.random_range(1..=shelf.len());
+        // Spirit and water never go into one cup.
+        let spirit = |m: &Material| m.composition.spirit() > 0.0;
+        let alike = shelf[..count].iter().filter(|m| spirit(m) == spirit(&shelf[0]));
         let part = |material: &Material, parts| Part { material: material.id.clone(), parts };
-        shelf[..count].iter().map(|m| part(m, self.0.random_range(0.1..100.0))).collect()
+        alike.map(|m| part(m, self.0.random_range(0.1..100.0))).collect()
     }
 
     fn tub(&mut self, id: &str, shelf: &[Material]) -> Tub {
@@ -243,7 +251,11 @@ impl Draw {
             due: self.maybe(Self::day),
             ready_by: self.one_of(&[ReadyBy::Wrapped, ReadyBy::Sealed]),
             paint_over_seal: self.0.random(),
-            absorbs_um: self.number(Absorbency::RANGE),
+            ground: Ground {
+                absorbs_um: self.number(Absorbency::RANGE),
+                delay_s: self.number(GroundDelay::RANGE),
+                back: self.share(),
+            },
             steps,
             thinning: self.maybe(|draw| ThinningChoice {
                 school: draw.one_of(&[Thinning::MediumOnly, Thinning::WaterAllowed]),

@@ -1141,7 +1141,7 @@ export interface components {
             /** @description Sheens. */
             finishes: components["schemas"]["WordOut"][];
             /** @description Grounds by the water they take up [um]. */
-            grounds: components["schemas"]["UsualOut"][];
+            grounds: components["schemas"]["GroundOut"][];
             /**
              * Format: double
              * @description How far a film is followed [days].
@@ -1805,9 +1805,26 @@ export interface components {
         GroundDoc: {
             /**
              * Format: double
-             * @description Water it can take up [um]: 0 sealed, 10 primed panel, 20 primed canvas, 60 paper, 100 raw.
+             * @description Water it takes up [um]: 0 sealed, 10 primed panel, 20 primed canvas, 60 paper, 100 raw.
              */
             absorbs_um?: number;
+            /**
+             * Format: double
+             * @description Share of free evaporation from its back: 0 panel, 0.3 primed canvas, 0.5 paper, 1 raw canvas.
+             */
+            back?: number;
+            /**
+             * Format: double
+             * @description Delay with which it does [s].
+             */
+            delay_s?: number;
+        };
+        /** @description A usual ground. */
+        GroundOut: {
+            /** @description The ground. */
+            ground: components["schemas"]["GroundDoc"];
+            /** @description Its word. */
+            said: string;
         };
         /** @description What is left of a material. */
         Have: {
@@ -2065,7 +2082,7 @@ export interface components {
              * Format: double
              * @description Slow volatile (retarder, humectant, coalescent), volume fraction.
              */
-            glycol: number;
+            glycol?: number;
             /** @description What can hurt, in plain words. */
             hazards?: string | null;
             /** @description Its name in mixes. */
@@ -2110,6 +2127,11 @@ export interface components {
             solids: number;
             /** @description Where its numbers come from. */
             source?: string | null;
+            /**
+             * Format: double
+             * @description Spirit of a spirit-borne varnish, volume fraction; then no water and no slow volatile.
+             */
+            spirit?: number;
             stock?: components["schemas"]["StockDoc"] | null;
             /** @description Colour to draw it with, `#rrggbb`. */
             swatch?: string | null;
@@ -2117,7 +2139,7 @@ export interface components {
              * Format: double
              * @description Water, volume fraction.
              */
-            water: number;
+            water?: number;
         };
         /** @description What finding it changed. */
         MendedOut: {

@@ -1,16 +1,33 @@
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
+import type { Schemas } from '../api/client';
 import { groundWord, useCatalogue } from './catalogue';
 
-/** What the picture is painted on, by what it absorbs [um]. */
-export function GroundField({ um, onChange }: { um: number; onChange: (um: number) => void }) {
+type Ground = Schemas['GroundDoc'];
+
+interface Props {
+  ground: Ground;
+  onChange: (ground: Ground) => void;
+}
+
+/** What the picture is painted on: a usual ground by its word, or its own. */
+export function GroundField({ ground, onChange }: Props) {
   const usual = useCatalogue().grounds;
-  const known = usual.some((g) => g.value === um);
-  const grounds = known ? usual : [...usual, { value: um, said: groundWord(usual, um) }];
+  const um = ground.absorbs_um ?? 0;
+  const known = usual.some((g) => g.ground.absorbs_um === um);
+  const grounds = known ? usual : [...usual, { ground, said: groundWord(usual, um) }];
   return (
-    <TextField select label="Ground" value={um} onChange={(e) => onChange(Number(e.target.value))}>
+    <TextField
+      select
+      label="Ground"
+      value={um}
+      onChange={(e) => {
+        const chosen = grounds.find((g) => g.ground.absorbs_um === Number(e.target.value));
+        if (chosen) onChange(chosen.ground);
+      }}
+    >
       {grounds.map((g) => (
-        <MenuItem key={g.value} value={g.value}>
+        <MenuItem key={g.ground.absorbs_um} value={g.ground.absorbs_um}>
           {g.said}
         </MenuItem>
       ))}

@@ -30,5 +30,5 @@ export const usualWord = (
 ) => usual.find((u) => u.value === value)?.said ?? other(value);
 
 /** The ground's usual word for what it absorbs [um]. */
-export const groundWord = (grounds: Schemas['UsualOut'][], um: number) =>
-  usualWord(grounds, um, (n) => `Ground that absorbs ${n} µm`);
+export const groundWord = (grounds: Schemas['GroundOut'][], um: number) =>
+  grounds.find((g) => g.ground.absorbs_um === um)?.said ?? `Ground that absorbs ${um} µm`;

@@ -3,15 +3,13 @@
 //!
 //! For each cell of dry thickness `dz`, `dz dq/dt = J_below - J_above` with
 //! `J = (psi_lower - psi_upper) / (r_lower + r_upper)`; `psi` is linearised about the iterate.
-//! Time is second order by variable-step BDF2 (Hairer & Wanner, Solving Ordinary Differential
-//! Equations II, III.5), started by backward Euler:
-//! `a q_new - b q_now + c q_before = dt F(q_new)`.
+//! Time is backward Euler: `q_new - q_now = dt F(q_new)`.
 //!
 //! | rival | weakness |
 //! |---|---|
-//! | backward Euler alone | first order: the setting time of a thin coat drifts with the step |
+//! | BDF2 | not monotone: it overshoots, and a film that closed too far by an overshoot stays closed |
 //! | explicit steps | a dry cell of 5 um under wet paint would force steps of milliseconds |
-//! | a general stiff solver | dense Jacobians of several hundred cells; ten times slower here |
+//! | a general stiff solver | dense Jacobians of several hundred cells; some hundred times slower here |
 
 use super::law::Local;
 
@@ -41,40 +39,11 @@ pub enum Bottom {
         capacity: f64,
         /// Time it takes to fill [s].
         tau: f64,
+        /// Flux out of its back per unit of its activity [m/s].
+        drive: f64,
+        /// Flux that the room sends back there [m/s].
+        rest: f64,
     },
-}
-
-/// Coefficients of the time step: `a q_new - b q_now + c q_before = dt F`.
-#[derive(Debug, Clone, Copy, PartialEq)]
-pub struct TimeStep {
-    /// Length of the step [s].
-    pub dt: f64,
-    a: f64,
-    b: f64,
-    c: f64,
-}
-
-impl TimeStep {
-    /// Backward Euler over `dt` [s], for the first step after a jump.
-    pub const fn euler(dt: f64) -> Self {
-        Self { dt, a: 1.0, b: 1.0, c: 0.0 }
-    }
-
-    /// BDF2 over `dt` [s] after a step of `before` [s].
-    pub fn bdf2(dt: f64, before: f64) -> Self {
-        let r = dt / before;
-        Self { dt, a: (1.0 + 2.0 * r) / (1.0 + r), b: 1.0 + r, c: r * r / (1.0 + r) }
-    }
-
-    /// What is known of a quantity before the step: `b now - c before`.
-    pub fn known(&self, now: f64, before: f64) -> f64 {
-        self.b * now - self.c * before
-    }
-
-    /// The new value of a quantity whose rate is `rate` at the end of the step.
-    pub fn settle(&self, known: f64, rate: f64) -> f64 {
-        (known + self.dt * rate) / self.a
-    }
 }
 
 /// Buffers of one tridiagonal sweep, reused from step to step.
@@ -86,6 +55,8 @@ pub struct Column {
     pub slope: Vec<f64>,
     /// Half-cell resistance [s/m].
     pub resistance: Vec<f64>,
+    /// Whether nothing passes from a cell to the one above; as many as cells, or none.
+    pub barred: Vec<bool>,
     upper: Vec<f64>,
     right: Vec<f64>,
 }
@@ -97,11 +68,14 @@ pub struct Ends {
     pub top: f64,
     /// Into the ground.
     pub bottom: f64,
+    /// Out of the ground's back.
+    pub back: f64,
 }
 
 impl Column {
     /// Makes room for `n` cells.
     pub fn resize(&mut self, n: usize) {
+        self.barred.clear();
         for buffer in
             [&mut self.psi, &mut self.slope, &mut self.resistance, &mut self.upper, &mut self.right]
         {
@@ -114,7 +88,7 @@ impl Column {
     pub(super) fn linearise(
         &mut self,
         i: usize,
-        (local, phi): (&Local, f64),
+        (local, phi): (Local, f64),
         (dz, pace): (f64, f64),
     ) {
         self.psi[i] = local.psi;
@@ -122,21 +96,20 @@ impl Column {
         self.resistance[i] = 0.5 * dz * local.slope * pace / (local.diffusion * phi * phi);
     }
 
-    /// Solves one sweep: `q` holds the iterate and is replaced by the next one; `known` is
-    /// [`TimeStep::known`] of each cell, `ground` of the ground node. Returns the end fluxes.
+    /// Solves one sweep of a step of `dt` [s]: `q` holds the iterate and is replaced by the next one;
+    /// `known` is each cell before the step, as is the ground's water. Returns the end fluxes.
     pub fn sweep(
         &mut self,
         dz: &[f64],
-        step: TimeStep,
+        dt: f64,
         known: &[f64],
         (bottom, ground_known): (Bottom, f64),
         top: Top,
         q: &mut [f64],
     ) -> Ends {
         let n = q.len();
-        let dt = step.dt;
         let ((ground_drive, ground_rest), (top_drive, top_rest)) =
-            self.ends(step, (bottom, ground_known), (top, n - 1));
+            self.ends(dt, (bottom, ground_known), (top, n - 1));
         // Forward elimination; `off` is the conductance to the cell below.
         let mut off = 0.0;
         for i in 0..n {
@@ -147,7 +120,11 @@ impl Column {
                 source += ground_rest;
             }
             let conductance_above = if i + 1 < n {
-                1.0 / (self.resistance[i] + self.resistance[i + 1])
+                if self.barred.get(i).is_some_and(|barred| *barred) {
+                    0.0
+                } else {
+                    1.0 / (self.resistance[i] + self.resistance[i + 1])
+                }
             } else {
                 source += top_rest;
                 top_drive
@@ -156,7 +133,7 @@ impl Column {
             let slope = self.slope[i];
             // psi = offset + slope * q
             let offset = self.psi[i] - slope * q[i];
-            let mut diagonal = step.a * dz[i] + dt * leaves * slope;
+            let mut diagonal = dz[i] + dt * leaves * slope;
             let mut right = dz[i] * known[i] + dt * (source - leaves * offset);
             if i > 0 {
                 let below = self.psi[i - 1] - self.slope[i - 1] * q[i - 1];
@@ -174,26 +151,59 @@ impl Column {
             off = conductance_above;
         }
         let (psi_bottom, psi_top) = self.substitute(q);
-        Ends {
-            top: top_drive * psi_top - top_rest,
-            bottom: ground_drive * psi_bottom - ground_rest,
+        let into = ground_drive * psi_bottom - ground_rest;
+        let back = match bottom {
+            Bottom::Ground { capacity, drive, rest, .. } if capacity > 0.0 => {
+                let held = (ground_known + dt * (into + rest)) / (1.0 + dt * drive / capacity);
+                drive * held / capacity - rest
+            }
+            _ => 0.0,
+        };
+        Ends { top: top_drive * psi_top - top_rest, bottom: into, back }
+    }
+
+    /// Takes back what a cell was made to give beyond what it held: from the cells above it, which got
+    /// it, or else from those below. Swelling by one volatile drives the other out, and there may be
+    /// nothing left to drive. Returns the flux [m/s] by which too much left the column where all of them
+    /// together held too little; with it the sum is kept.
+    pub fn take_back(&self, dz: &[f64], dt: f64, q: &mut [f64]) -> f64 {
+        let passes = |i: usize| !self.barred.get(i).is_some_and(|barred| *barred);
+        for i in 1..q.len() {
+            if q[i - 1] < 0.0 && passes(i - 1) {
+                q[i] += q[i - 1] * dz[i - 1] / dz[i];
+                q[i - 1] = 0.0;
+            }
         }
+        for i in (1..q.len()).rev() {
+            if q[i] < 0.0 && passes(i - 1) {
+                q[i - 1] += q[i] * dz[i] / dz[i - 1];
+                q[i] = 0.0;
+            }
+        }
+        let mut missing = 0.0;
+        for (q, dz) in q.iter_mut().zip(dz).filter(|(q, _)| **q < 0.0) {
+            missing -= *q * dz;
+            *q = 0.0;
+        }
+        missing / dt
     }
 
     /// What flows through the ends, as `drive * psi - rest` of the end cell: through the ground,
     /// and out of the top of cell `last`.
     fn ends(
         &self,
-        step: TimeStep,
+        dt: f64,
         (bottom, ground_known): (Bottom, f64),
         (top, last): (Top, usize),
     ) -> ((f64, f64), (f64, f64)) {
-        // The ground node is eliminated first: w_ground = (known + dt J)/a, J = (psi_0 - w/C)/R.
+        // The ground node is eliminated first: w = known + dt (J - drive w/C + rest),
+        // J = (psi_0 - w/C)/R.
         let ground = match bottom {
-            Bottom::Ground { capacity, tau } if capacity > 0.0 => {
+            Bottom::Ground { capacity, tau, drive, rest } if capacity > 0.0 => {
                 let through = tau / capacity + self.resistance[0];
-                let share = 1.0 + step.dt / (step.a * capacity * through);
-                (1.0 / (through * share), ground_known / (step.a * capacity * through * share))
+                let held = 1.0 + dt / (capacity * through) + dt * drive / capacity;
+                let of_psi = (1.0 - dt / (capacity * through * held)) / through;
+                (of_psi, (ground_known + dt * rest) / (capacity * through * held))
             }
             _ => (0.0, 0.0),
         };

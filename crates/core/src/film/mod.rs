@@ -8,12 +8,17 @@
 mod column;
 mod events;
 mod follow;
+mod grid;
+mod ground;
 mod law;
 mod stack;
 mod state;
+mod surface;
 
-pub use column::{Bottom, Column, Ends, TimeStep, Top};
+pub use column::{Bottom, Column, Ends, Top};
 pub use events::Events;
 pub use follow::{Diverged, Film, HORIZON_S};
-pub use stack::{CoatView, Grid, Stack};
+pub use grid::Grid;
+pub use ground::Ground;
+pub use stack::{CoatView, Stack};
 pub use state::FilmState;

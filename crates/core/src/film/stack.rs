@@ -1,92 +1,20 @@
 //! The stack of coats: cells of solids with what they hold.
 
-use super::state::{FilmState, Reading};
+use super::grid::Grid;
+use super::ground::Ground;
+use super::law::Held;
+use super::state::{FilmState, Reading, SEAL_SLOW};
 use crate::mix::Composition;
-
-/// How finely a stack is divided.
-#[derive(Debug, Clone, Copy, PartialEq)]
-pub struct Grid {
-    /// Cells of a coat.
-    pub cells: usize,
-    /// Change of a cell, relative to `q + 0.05`, above which a step is halved [-].
-    pub most_change: f64,
-    /// Change below which the next step grows [-].
-    pub little_change: f64,
-    /// Cells that a closed coat is merged to once it is buried under two others.
-    pub buried_cells: usize,
-    /// Sweeps of the linearised equations in a step.
-    pub sweeps: usize,
-    /// First step after a coat is laid [s].
-    pub first_step: f64,
-    /// Longest step [s].
-    pub longest_step: f64,
-    /// Growth of a step [-]; BDF2 is stable to 2.41 (Hairer & Wanner III.5).
-    pub growth: f64,
-}
-
-/// First step after a coat is laid [s]; drying.md.
-const FIRST_STEP: f64 = 1.0;
-/// First step in sampled futures [s]. [practice] nothing dries in less
-const FIRST_SAMPLED_STEP: f64 = 15.0;
-/// Growth of a step [-]; drying.md.
-const GROWTH: f64 = 1.4;
-/// Growth of a step in sampled futures [-]. [practice]
-const SAMPLED_GROWTH: f64 = 1.4;
-
-/// Longest step [s]: 3 h, drying.md.
-const LONGEST_STEP: f64 = 3.0 * 3600.0;
-/// Longest step in sampled futures [s]: half a day. [practice] what moves in it after weeks is far
-/// below their spread
-const LONGEST_SAMPLED_STEP: f64 = 43_200.0;
-
-impl Grid {
-    /// Enough for planning: within 12 % of [`Grid::FINE`] or 5 minutes.
-    pub const PLANNING: Grid = Grid {
-        cells: 8,
-        most_change: 0.25,
-        little_change: 0.10,
-        buried_cells: 2,
-        sweeps: 2,
-        first_step: FIRST_STEP,
-        longest_step: LONGEST_STEP,
-        growth: GROWTH,
-    };
-    /// Enough for sampled futures, whose films differ by far more than its error.
-    pub const SAMPLED: Grid = Grid {
-        cells: 4,
-        most_change: 0.5,
-        little_change: 0.2,
-        buried_cells: 1,
-        sweeps: 1,
-        first_step: FIRST_SAMPLED_STEP,
-        longest_step: LONGEST_SAMPLED_STEP,
-        growth: SAMPLED_GROWTH,
-    };
-    /// Enough to draw a film as a line.
-    pub const DRAWN: Grid = Grid {
-        first_step: FIRST_STEP,
-        longest_step: LONGEST_STEP,
-        growth: GROWTH,
-        ..Self::SAMPLED
-    };
-    /// The reference: its times move by less than 1 % when it is refined further.
-    pub const FINE: Grid = Grid {
-        cells: 32,
-        most_change: 0.03,
-        little_change: 0.012,
-        buried_cells: 32,
-        sweeps: 3,
-        first_step: FIRST_STEP,
-        longest_step: LONGEST_STEP,
-        growth: GROWTH,
-    };
-}
 
 /// Solids fraction from which the cells of a buried coat may be merged [-]. [practice]
 const MERGE_FROM: f64 = 0.85;
 
 /// Coats above a coat from which one cell is enough for it on a merging grid. [practice]
 const DEEP: usize = 6;
+
+/// Depth of solids whose slow volatile reaches a seal [m]: what lies deeper leaves too slowly to harm
+/// it. drying.md.
+const SEALED_DEPTH_M: f64 = 60e-6;
 
 /// One coat as a run of cells.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -102,7 +30,7 @@ pub struct CoatView {
     pub thickness_m: f64,
     /// Water per volume of solids.
     pub water: f64,
-    /// Slow volatile per volume of solids.
+    /// Slow volatile, or spirit, per volume of solids.
     pub glycol: f64,
     /// Lowest solids fraction in this coat.
     pub lowest_solids: f64,
@@ -111,7 +39,7 @@ pub struct CoatView {
 }
 
 /// A column of cells from the ground up; what left it is kept too, so that mass can be checked.
-#[derive(Debug, Clone, Default)]
+#[derive(Debug, Clone)]
 pub struct Stack {
     pub(super) dz: Vec<f64>,
     pub(super) w: Vec<f64>,
@@ -119,13 +47,16 @@ pub struct Stack {
     pub(super) phi_max: Vec<f64>,
     /// Factor on the times of each cell [-].
     pub(super) pace: Vec<f64>,
+    /// Whether a cell's slow volatile is spirit.
+    pub(super) spirit: Vec<bool>,
     spans: Vec<Span>,
     /// Slow volatile that was brought [m], and the same times its volatility.
     slow: (f64, f64),
-    /// Water the ground can hold [m].
-    pub(super) capacity: f64,
-    /// Water in the ground [m].
+    /// What it lies on.
+    pub(super) on: Ground,
+    /// Water in the ground [m], and what it holds in balance with the room.
     pub(super) ground: f64,
+    pub(super) ground_rest: f64,
     /// Water that left into the room [m].
     pub(super) gone_water: f64,
     /// Slow volatile that left into the room [m].
@@ -133,9 +64,23 @@ pub struct Stack {
 }
 
 impl Stack {
-    /// Nothing on a ground that can take up `capacity_m` of water [m].
-    pub fn on_ground(capacity_m: f64) -> Self {
-        Self { capacity: capacity_m, ..Self::default() }
+    /// Nothing on a ground, which is in balance with the room when the first coat comes.
+    pub const fn on_ground(on: Ground) -> Self {
+        Self {
+            dz: Vec::new(),
+            w: Vec::new(),
+            g: Vec::new(),
+            phi_max: Vec::new(),
+            pace: Vec::new(),
+            spirit: Vec::new(),
+            spans: Vec::new(),
+            slow: (0.0, 0.0),
+            on,
+            ground: 0.0,
+            ground_rest: 0.0,
+            gone_water: 0.0,
+            gone_glycol: 0.0,
+        }
     }
 
     /// Number of coats.
@@ -143,15 +88,17 @@ impl Stack {
         self.spans.len()
     }
 
-    /// Lays a coat of `wet_m` [m] on top, in `cells` cells.
-    pub(super) fn lay(&mut self, wet_m: f64, mix: Composition, cells: usize) {
+    /// Lays a coat of `wet_m` [m] on top, in the cells of `grid`.
+    pub(super) fn lay(&mut self, wet_m: f64, mix: Composition, grid: &Grid) {
         let first = self.dz.len();
-        let end = first + cells;
-        self.dz.resize(end, wet_m * mix.solids() / cells as f64);
+        let solids = wet_m * mix.solids();
+        self.dz.extend(grid.shares(mix.spirit() > 0.0).map(|share| share * solids));
+        let end = self.dz.len();
         self.w.resize(end, mix.water() / mix.solids());
-        self.g.resize(end, mix.glycol() / mix.solids());
+        self.g.resize(end, (mix.glycol() + mix.spirit()) / mix.solids());
         self.phi_max.resize(end, mix.solids());
         self.pace.resize(end, mix.pace());
+        self.spirit.resize(end, mix.spirit() > 0.0);
         self.spans.push(Span { first, end });
         let brought = wet_m * mix.glycol();
         self.slow.0 += brought;
@@ -188,6 +135,7 @@ impl Stack {
             for q in [&mut self.dz, &mut self.w, &mut self.g, &mut self.phi_max, &mut self.pace] {
                 q.drain(first + pairs..end);
             }
+            self.spirit.drain(first + pairs..end);
             self.spans[coat].end -= pairs;
             for span in &mut self.spans[coat + 1..] {
                 span.first -= pairs;
@@ -207,17 +155,45 @@ impl Stack {
         self.ground
     }
 
+    /// Water in the ground beyond what the room leaves it [m].
+    fn ground_m(&self) -> f64 {
+        self.ground - self.ground_rest
+    }
+
     fn phi(&self, i: usize) -> f64 {
         1.0 / (1.0 + self.w[i] + self.g[i])
     }
 
-    fn glycol_left(&self) -> f64 {
-        let (mut glycol, mut solids) = (0.0, 0.0);
-        for (g, dz) in self.g.iter().zip(&self.dz) {
-            glycol += g * dz;
-            solids += dz;
+    /// What cell `i` would hold with `w` water and `g` slow volatile.
+    pub(super) fn held(&self, i: usize, (w, g): (f64, f64)) -> Held {
+        Held { w, g, phi_max: self.phi_max[i], spirit: self.spirit[i] }
+    }
+
+    /// Slow volatile per volume of solids in the upper part of the stack; under a spirit-borne top coat
+    /// only spirit-borne cells count.
+    fn slow_near_the_top(&self) -> f64 {
+        let only_spirit = self.spirit.last().is_some_and(|spirit| *spirit);
+        let (mut slow, mut solids, mut deep) = (0.0, 0.0, 0.0);
+        for i in (0..self.dz.len()).rev() {
+            let counted = self.dz[i].min(SEALED_DEPTH_M - deep);
+            if counted <= 0.0 {
+                break;
+            }
+            deep += counted;
+            if !only_spirit || self.spirit[i] {
+                slow += self.g[i] * counted;
+                solids += counted;
+            }
         }
-        glycol / solids
+        slow / solids
+    }
+
+    /// Whether more slow volatile is left in the whole stack than it may be sealed with: where it may be
+    /// sealed all the same it is soft underneath.
+    pub fn soft_underneath(&self) -> bool {
+        let solids: f64 = self.dz.iter().sum();
+        let slow: f64 = self.g.iter().zip(&self.dz).map(|(g, dz)| g * dz).sum();
+        slow > SEAL_SLOW * solids
     }
 
     /// Reading of the whole stack for its top coat; `None` while nothing is laid.
@@ -227,13 +203,15 @@ impl Stack {
         Some(Reading {
             top: self.phi(last),
             lowest: 1.0 / (1.0 + fullest),
-            glycol: self.glycol_left(),
+            slow: self.slow_near_the_top(),
+            ground_m: self.ground_m(),
         })
     }
 
     /// Every coat as it is now, from the ground up.
     pub fn views(&self) -> Vec<CoatView> {
-        let glycol = if self.dz.is_empty() { 0.0 } else { self.glycol_left() };
+        let slow = if self.dz.is_empty() { 0.0 } else { self.slow_near_the_top() };
+        let ground_m = self.ground_m();
         let mut lowest_below = 1.0f64;
         self.spans
             .iter()
@@ -245,7 +223,8 @@ impl Stack {
                 let (water, in_glycol) = (held(&self.w), held(&self.g));
                 let lowest = cells.clone().map(|i| self.phi(i)).fold(1.0, f64::min);
                 lowest_below = lowest_below.min(lowest);
-                let reading = Reading { top: self.phi(span.end - 1), lowest: lowest_below, glycol };
+                let top = self.phi(span.end - 1);
+                let reading = Reading { top, lowest: lowest_below, slow, ground_m };
                 CoatView {
                     thickness_m: solids * (1.0 + water + in_glycol),
                     water,

@@ -30,10 +30,13 @@ const TOUCH_DRY: f64 = 0.70;
 const PAINTABLE: f64 = 0.80;
 /// Lowest solids fraction of the stack from which it is dry through [-]. [memory]
 const DRY_THROUGH: f64 = 0.90;
-/// Glycol left per volume of all solids at which the stack may be sealed [-]. [memory]
-const SEAL_GLYCOL: f64 = 0.02;
-/// Glycol left per volume of all solids at which it may be wrapped [-]. [memory]
-const WRAP_GLYCOL: f64 = 0.01;
+/// Water that a ground may hold beyond its balance with the room when it is painted over [m];
+/// drying.md. [memory]
+const GROUND_WET_M: f64 = 10e-6;
+/// Slow volatile left per volume of the upper solids at which the stack may be sealed [-]. [memory]
+pub(super) const SEAL_SLOW: f64 = 0.02;
+/// Slow volatile left per volume of the upper solids at which it may be wrapped [-]. [memory]
+const WRAP_SLOW: f64 = 0.01;
 
 /// What the states are read off.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -42,8 +45,10 @@ pub(super) struct Reading {
     pub top: f64,
     /// Lowest solids fraction in the coat and every coat below.
     pub lowest: f64,
-    /// Glycol per volume of all solids in the stack.
-    pub glycol: f64,
+    /// Slow volatile per volume of the solids near the surface.
+    pub slow: f64,
+    /// Water in the ground beyond its balance with the room [m].
+    pub ground_m: f64,
 }
 
 impl FilmState {
@@ -64,22 +69,20 @@ impl FilmState {
             Self::Workable => (MET, MET),
             Self::Setting => (r.top - SETTING, MET),
             Self::TouchDry => (r.top - TOUCH_DRY, MET),
-            Self::Paintable => (r.lowest - PAINTABLE, MET),
+            Self::Paintable => (r.lowest - PAINTABLE, GROUND_WET_M - r.ground_m),
             Self::DryThrough => (r.lowest - DRY_THROUGH, MET),
-            Self::ReadyToSeal => (r.lowest - DRY_THROUGH, SEAL_GLYCOL - r.glycol),
-            Self::ReadyToWrap => (r.lowest - DRY_THROUGH, WRAP_GLYCOL - r.glycol),
+            Self::ReadyToSeal => (r.lowest - DRY_THROUGH, SEAL_SLOW - r.slow),
+            Self::ReadyToWrap => (r.lowest - DRY_THROUGH, WRAP_SLOW - r.slow),
         }
     }
 
-    /// The furthest state that a reading allows.
+    /// The furthest state that a reading allows, all before it too: a film may be dry through over a
+    /// ground that is still too wet to paint on.
     pub(super) fn of(r: &Reading) -> Self {
-        let mut state = Self::Workable;
-        for next in Self::REACHED {
-            let (a, b) = next.margins(r);
-            if a >= 0.0 && b >= 0.0 {
-                state = next;
-            }
-        }
-        state
+        let holds = |state: &Self| {
+            let (a, b) = state.margins(r);
+            a >= 0.0 && b >= 0.0
+        };
+        Self::REACHED.into_iter().take_while(holds).last().unwrap_or(Self::Workable)
     }
 }

@@ -3,13 +3,14 @@
 use crate::quantity::Pace;
 use thiserror::Error;
 
-/// Volume fractions of solids (polymer and pigment), water and slow volatile; they sum to 1; and
-/// the pace at which it dries beside the model's own.
+/// Volume fractions of solids (polymer and pigment), water and slow volatile, or of solids and spirit;
+/// they sum to 1; and the pace at which it dries beside the model's own.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Composition {
     solids: f64,
     water: f64,
     glycol: f64,
+    spirit: f64,
     pace: f64,
     volatility: f64,
 }
@@ -20,8 +21,8 @@ pub enum MixError {
     /// A share is negative or not a number.
     #[error("a share must be a number from 0 to 1, not {0}")]
     Share(f64),
-    /// The three shares do not make up the whole.
-    #[error("solids, water and glycol must sum to 1, not {0:.3}")]
+    /// The shares do not make up the whole.
+    #[error("solids, water, glycol and spirit must sum to 1, not {0:.3}")]
     Sum(f64),
     /// The parts sum to nothing.
     #[error("the mix sums to nothing: give at least one part of something")]
@@ -32,15 +33,21 @@ pub enum MixError {
     /// Grams of a material whose density is not known.
     #[error("the density of {0} is not known, so it cannot be weighed")]
     NoDensity(String),
+    /// Spirit beside water or a slow volatile in one material.
+    #[error("a material carries spirit or water, never both")]
+    SpiritBesideWater,
+    /// A spirit-borne and a water-borne material in one cup.
+    #[error("spirit and water do not mix: take one or the other into the cup")]
+    SpiritIntoWater,
     /// No solids: nothing would stay on the picture.
     #[error("the mix has no solids, so it leaves no film")]
     NoFilm,
 }
 
-/// How far the three shares may miss 1 before they are refused [-]: two-digit data sheets. [practice]
+/// How far the shares may miss 1 before they are refused [-]: two-digit data sheets. [practice]
 pub const SUM_TOLERANCE: f64 = 0.011;
 
-/// How far the sum of three shares that were scaled may miss 1 by rounding [-].
+/// How far the sum of shares that were scaled may miss 1 by rounding [-].
 const ROUNDING: f64 = 1e-9;
 
 impl Composition {
@@ -55,12 +62,30 @@ impl Composition {
     /// assert!(Composition::try_new(0.42, 0.53, 0.50).is_err());
     /// ```
     pub fn try_new(solids: f64, water: f64, glycol: f64) -> Result<Self, MixError> {
-        for share in [solids, water, glycol] {
-            if !share.is_finite() || !(0.0..=1.0).contains(&share) {
-                return Err(MixError::Share(share));
-            }
+        Self::of_shares([solids, water, glycol, 0.0])
+    }
+
+    /// A spirit-borne composition from volume fractions of solids and spirit, likewise.
+    ///
+    /// # Errors
+    /// [`MixError::Share`] or [`MixError::Sum`].
+    pub fn spirit_borne(solids: f64, spirit: f64) -> Result<Self, MixError> {
+        Self::of_shares([solids, 0.0, 0.0, spirit])
+    }
+
+    /// A composition from volume fractions of solids, water, slow volatile and spirit, likewise.
+    ///
+    /// # Errors
+    /// [`MixError::Share`], [`MixError::Sum`], or [`MixError::SpiritBesideWater`].
+    pub fn of_shares(shares: [f64; 4]) -> Result<Self, MixError> {
+        if let Some(share) = shares.iter().find(|s| !s.is_finite() || !(0.0..=1.0).contains(*s)) {
+            return Err(MixError::Share(*share));
         }
-        let sum = solids + water + glycol;
+        let [solids, water, glycol, spirit] = shares;
+        if spirit > 0.0 && water + glycol > 0.0 {
+            return Err(MixError::SpiritBesideWater);
+        }
+        let sum = solids + water + glycol + spirit;
         if (sum - 1.0).abs() > SUM_TOLERANCE {
             return Err(MixError::Sum(sum));
         }
@@ -70,6 +95,7 @@ impl Composition {
             solids: solids / sum,
             water: water / sum,
             glycol: glycol / sum,
+            spirit: spirit / sum,
             pace: 1.0,
             volatility: 1.0,
         })
@@ -93,9 +119,10 @@ impl Composition {
     ///
     /// # Errors
     /// [`MixError::Nothing`] when the parts sum to nothing, [`MixError::Share`] when one is
-    /// negative, [`MixError::NoFilm`] when no solids are in it.
+    /// negative, [`MixError::NoFilm`] when no solids are in it, [`MixError::SpiritIntoWater`] when some
+    /// is carried by spirit and some by water.
     pub fn mixed(parts: impl IntoIterator<Item = (f64, Composition)>) -> Result<Self, MixError> {
-        let (mut sum, mut solids, mut water, mut glycol) = (0.0, 0.0, 0.0, 0.0);
+        let (mut sum, mut solids, mut water, mut glycol, mut spirit) = (0.0, 0.0, 0.0, 0.0, 0.0);
         let (mut ln_pace, mut slow) = (0.0, 0.0);
         for (part, c) in parts {
             if !part.is_finite() || part < 0.0 {
@@ -105,6 +132,7 @@ impl Composition {
             solids += part * c.solids;
             water += part * c.water;
             glycol += part * c.glycol;
+            spirit += part * c.spirit;
             ln_pace += part * c.solids * c.pace.ln();
             slow += part * c.glycol * c.volatility;
         }
@@ -114,12 +142,16 @@ impl Composition {
         if solids <= 0.0 {
             return Err(MixError::NoFilm);
         }
+        if spirit > 0.0 && water + glycol > 0.0 {
+            return Err(MixError::SpiritIntoWater);
+        }
         let pace = (ln_pace / solids).exp();
         let volatility = if glycol > 0.0 { slow / glycol } else { 1.0 };
         Ok(Self {
             solids: solids / sum,
             water: water / sum,
             glycol: glycol / sum,
+            spirit: spirit / sum,
             pace,
             volatility,
         })
@@ -148,6 +180,11 @@ impl Composition {
     /// Volume fraction of the slow volatile.
     pub const fn glycol(self) -> f64 {
         self.glycol
+    }
+
+    /// Volume fraction of spirit; then there is no water and no slow volatile.
+    pub const fn spirit(self) -> f64 {
+        self.spirit
     }
 }
 

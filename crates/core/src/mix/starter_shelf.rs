@@ -18,8 +18,10 @@ const SLOW: Numbers = ([0.36, 0.36, 0.28, 0.26], 1.25);
 const AIRBRUSH: Numbers = ([0.22, 0.72, 0.06, 0.18], 1.08);
 /// Iridescent paint: flakes in much binder. [memory]
 const IRIDESCENT: Numbers = ([0.38, 0.57, 0.05, 0.33], 1.15);
-/// A varnish carried in solvent: its solvent leaves fast, as water does here. [memory]
-const SOLVENT: Numbers = ([0.28, 0.72, 0.00, 0.28], 0.87);
+/// A varnish carried in spirit, solids and spirit by volume: drying.md; density. [memory]
+const SPIRIT_BORNE: ([f64; 2], f64) = ([0.30, 0.70], 0.87);
+/// How volatile retarder is beside propylene glycol [-]; drying.md. [memory]
+const RETARDER_VOLATILITY: f64 = 0.4;
 
 use Finish::{Gloss, Matte, Satin};
 use Opacity::{Opaque, SemiOpaque, Transparent};
@@ -64,7 +66,7 @@ type ClearRow = (&'static str, &'static str, &'static str, Numbers, Option<Finis
 /// such a product. [memory]
 #[rustfmt::skip]
 const CLEAR: &[ClearRow] = &[
-    ("glazing", "Glazing liquid", "medium", ([0.31, 0.54, 0.15, 0.31], 1.03), Some(Gloss), "#dcd8cc"),
+    ("glazing", "Glazing liquid", "medium", ([0.32, 0.59, 0.09, 0.32], 1.03), Some(Gloss), "#dcd8cc"),
     ("matte-medium", "Matte medium", "medium", ([0.36, 0.61, 0.03, 0.30], 1.06), Some(Matte), "#dad9d4"),
     ("gloss-medium", "Gloss medium", "medium", ([0.38, 0.59, 0.03, 0.38], 1.03), Some(Gloss), "#dfddd6"),
     ("fast-glazing", "Fast glazing medium", "medium", ([0.33, 0.63, 0.04, 0.33], 1.03), Some(Gloss), "#dcdace"),
@@ -78,9 +80,13 @@ const CLEAR: &[ClearRow] = &[
     ("varnish-gloss", "Water-borne varnish, gloss", "varnish", ([0.33, 0.62, 0.05, 0.33], 1.03), Some(Gloss), "#d9d5c6"),
     ("varnish-satin", "Water-borne varnish, satin", "varnish", ([0.33, 0.62, 0.05, 0.31], 1.04), Some(Satin), "#d8d5c8"),
     ("varnish-matte", "Water-borne varnish, matte", "varnish", ([0.33, 0.62, 0.05, 0.29], 1.05), Some(Matte), "#d6d4cb"),
-    ("solvent-gloss", "Removable solvent varnish, gloss", "solvent_varnish", SOLVENT, Some(Gloss), "#d8d2be"),
-    ("solvent-satin", "Removable solvent varnish, satin", "solvent_varnish", SOLVENT, Some(Satin), "#d7d2c2"),
-    ("solvent-matte", "Removable solvent varnish, matte", "solvent_varnish", SOLVENT, Some(Matte), "#d5d1c5"),
+];
+
+/// Spirit-borne varnishes: id, name, finish, swatch.
+const SPIRIT: &[(&str, &str, Finish, &str)] = &[
+    ("solvent-gloss", "Removable solvent varnish, gloss", Gloss, "#d8d2be"),
+    ("solvent-satin", "Removable solvent varnish, satin", Satin, "#d7d2c2"),
+    ("solvent-matte", "Removable solvent varnish, matte", Matte, "#d5d1c5"),
 ];
 
 /// Where the numbers of the starter shelf come from.
@@ -104,17 +110,26 @@ fn hazards_of(kind: &MaterialKind) -> Option<&'static str> {
 fn material(
     (id, name): (&str, &str),
     kind: MaterialKind,
-    ([solids, water, glycol, binder], density): Numbers,
+    (composition, binder, density): (Composition, f64, f64),
     swatch: &str,
-) -> Result<Material, MixError> {
-    Ok(Material {
+) -> Material {
+    let volatility = (kind == MaterialKind::Retarder).then_some(RETARDER_VOLATILITY);
+    Material {
         binder: Some(binder),
         density_g_ml: Some(density),
+        slow_volatility: volatility,
         swatch: Swatch::from_hex(swatch),
         hazards: hazards_of(&kind).map(Into::into),
         source: Some(SOURCE.into()),
-        ..Material::new(id, name, kind, Composition::try_new(solids, water, glycol)?)
-    })
+        ..Material::new(id, name, kind, composition)
+    }
+}
+
+/// A water-borne composition with its binder and density.
+fn water_borne(
+    ([solids, water, glycol, binder], density): Numbers,
+) -> Result<(Composition, f64, f64), MixError> {
+    Ok((Composition::try_new(solids, water, glycol)?, binder, density))
 }
 
 /// The starter shelf.
@@ -123,7 +138,7 @@ fn material(
 /// [`MixError`] when a row of the table is not a composition; a test holds that none is.
 pub fn starter_shelf() -> Result<Vec<Material>, MixError> {
     let paints = PAINTS.iter().map(|(id, name, line, numbers, opacity, pigments, swatch)| {
-        let mut paint = material((id, name), MaterialKind::Paint, *numbers, swatch)?;
+        let mut paint = material((id, name), MaterialKind::Paint, water_borne(*numbers)?, swatch);
         paint.line = Some(*line);
         paint.opacity = Some(*opacity);
         paint.pigments = pigments.iter().map(|p| (*p).to_owned()).collect();
@@ -136,11 +151,19 @@ pub fn starter_shelf() -> Result<Vec<Material>, MixError> {
         Ok(paint)
     });
     let clear = CLEAR.iter().map(|(id, name, kind, numbers, finish, swatch)| {
-        let mut clear = material((id, name), MaterialKind::from_word(kind), *numbers, swatch)?;
+        let mut clear =
+            material((id, name), MaterialKind::from_word(kind), water_borne(*numbers)?, swatch);
         clear.finish = *finish;
         Ok(clear)
     });
-    paints.chain(clear).collect()
+    let spirit = SPIRIT.iter().map(|(id, name, finish, swatch)| {
+        let ([solids, spirit], density) = SPIRIT_BORNE;
+        let numbers = (Composition::spirit_borne(solids, spirit)?, solids, density);
+        let mut varnish = material((id, name), MaterialKind::SolventVarnish, numbers, swatch);
+        varnish.finish = Some(*finish);
+        Ok(varnish)
+    });
+    paints.chain(clear).chain(spirit).collect()
 }
 
 /// A new paint before its own numbers are known: an ordinary heavy one.

@@ -1,12 +1,15 @@
 //! What a picture is painted on, by what it takes up.
 
-/// Water that usual grounds take up [um], with their words; drying.md. [memory]
-pub const GROUNDS: [(f64, &str); 5] = [
-    (0.0, "sealed panel"),
-    (10.0, "primed panel"),
-    (20.0, "primed canvas"),
-    (60.0, "paper"),
-    (100.0, "raw canvas"),
+use crate::film::Ground;
+
+/// Usual grounds with their words: what they take up, their delay and what leaves by their back;
+/// drying.md. [memory]
+pub const GROUNDS: [(Ground, &str); 5] = [
+    (Ground::SEALED, "sealed panel"),
+    (Ground { absorbs_um: 10.0, delay_s: 120.0, back: 0.0 }, "primed panel"),
+    (Ground { absorbs_um: 20.0, delay_s: 120.0, back: 0.3 }, "primed canvas"),
+    (Ground { absorbs_um: 60.0, delay_s: 60.0, back: 0.5 }, "paper"),
+    (Ground { absorbs_um: 100.0, delay_s: 300.0, back: 1.0 }, "raw canvas"),
 ];
 
 /// The usual word for a ground that takes up `absorbs_um` [um] of water, or the number itself.
@@ -17,9 +20,18 @@ pub const GROUNDS: [(f64, &str); 5] = [
 /// assert_eq!(ground_word(33.0), "a ground that absorbs 33 µm of water");
 /// ```
 pub fn ground_word(absorbs_um: f64) -> String {
-    let usual = GROUNDS.iter().find(|(um, _)| (um - absorbs_um).abs() < f64::EPSILON);
-    usual.map_or_else(
+    usual(absorbs_um).map_or_else(
         || format!("a ground that absorbs {absorbs_um:.0} µm of water"),
         |(_, word)| (*word).to_owned(),
     )
+}
+
+/// The usual ground that takes up `absorbs_um` [um] of water; one that is closed behind where none is
+/// usual.
+pub fn usual_ground(absorbs_um: f64) -> Ground {
+    usual(absorbs_um).map_or_else(|| Ground::of(absorbs_um), |(ground, _)| *ground)
+}
+
+fn usual(absorbs_um: f64) -> Option<&'static (Ground, &'static str)> {
+    GROUNDS.iter().find(|(ground, _)| (ground.absorbs_um - absorbs_um).abs() < f64::EPSILON)
 }

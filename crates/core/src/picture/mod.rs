@@ -14,7 +14,7 @@ mod ways;
 
 pub use chain::{PictureError, check_chain};
 pub use coats::{CoatFault, LaidCoat, NoCoat};
-pub use ground::{GROUNDS, ground_word};
+pub use ground::{GROUNDS, ground_word, usual_ground};
 pub use kind::{Need, StepKind};
 pub use model::{Picture, ReadyBy, SetAside, Step, ThinningChoice};
 pub use preview::{IfLaid, if_laid};

@@ -2,6 +2,7 @@
 
 use super::kind::{Need, StepKind};
 use super::sealing::SealRecord;
+use crate::film::Ground;
 use crate::mix::{Mix, Surface, Thinning};
 use crate::words::words;
 use chrono::{DateTime, NaiveDate, Utc};
@@ -147,8 +148,8 @@ pub struct Picture {
     pub due: Option<NaiveDate>,
     /// What must be so on that day.
     pub ready_by: ReadyBy,
-    /// Water the ground can take up [um].
-    pub absorbs_um: f64,
+    /// What it is painted on.
+    pub ground: Ground,
     /// Whether paint over a sealing coat is meant: without it such a step is refused.
     pub paint_over_seal: bool,
     /// Steps in order.
@@ -173,7 +174,7 @@ impl Picture {
             weight: 1.0,
             due: None,
             ready_by: ReadyBy::default(),
-            absorbs_um: 0.0,
+            ground: Ground::SEALED,
             paint_over_seal: false,
             steps,
             thinning: None,
@@ -215,7 +216,7 @@ impl Picture {
 
     fn surface_under(&self, lies: impl Fn(&Step) -> bool) -> Surface {
         let bare = !self.steps.iter().any(|s| lies(s) && !s.mix.is_empty());
-        if bare && self.absorbs_um > 0.0 { Surface::Absorbent } else { Surface::Sealed }
+        if bare && self.ground.absorbs_um > 0.0 { Surface::Absorbent } else { Surface::Sealed }
     }
 
     /// What step `i` needs of the film below when everything before it in the row is done.

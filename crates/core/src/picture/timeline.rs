@@ -144,7 +144,7 @@ pub fn film_after(
 impl Picture {
     /// The film of the picture before anything is laid, at `at` [s].
     pub fn bare(&self, grid: Grid, at: f64) -> Film {
-        Film::new(self.absorbs_um * 1e-6, self.shorter_side_m(), grid, at)
+        Film::new(self.ground, self.shorter_side_m(), grid, at)
     }
 
     /// Follows `film` to `coat` and lays it.

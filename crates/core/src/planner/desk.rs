@@ -51,7 +51,7 @@ pub fn same_support(a: &Studio, b: &Studio, p: usize) -> bool {
     let of = |d: &Studio| {
         let picture = &d.pictures[p];
         let packed = (picture.due.is_some(), picture.is_packed());
-        (picture.id.clone(), picture.absorbs_um, picture.width_cm, picture.height_cm, packed)
+        (picture.id.clone(), picture.ground, picture.width_cm, picture.height_cm, packed)
     };
     of(a) == of(b)
 }

@@ -88,6 +88,10 @@ quantity!(
     Absorbency, ABSORBENCY
 );
 quantity!(
+    /// Delay with which a ground drinks, in seconds.
+    GroundDelay, GROUND_DELAY
+);
+quantity!(
     /// Weight of a picture against the others when dates compete.
     Weight, WEIGHT
 );

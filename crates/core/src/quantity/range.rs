@@ -92,6 +92,8 @@ pub(super) const SIDE: Range = row("side", "cm", (1.0, 1000.0), 1.0, "[practice]
 pub(super) const MINUTES: Range = row("minutes", "min", (0.0, 525_600.0), 1.0, "one year");
 pub(super) const ABSORBENCY: Range =
     row("what the ground absorbs", "µm of water", (0.0, 1000.0), 1.0, "[practice]");
+pub(super) const GROUND_DELAY: Range =
+    row("delay of the ground", "s", (1.0, 100_000.0), 1.0, "[practice] at once to a day");
 pub(super) const DENSITY: Range =
     row("density", "g/ml", (0.5, 5.0), 1.0, "[practice] solvents to heavy pigment pastes");
 pub(super) const PACE: Range =
@@ -130,6 +132,7 @@ pub const RANGES: &[Range] = &[
     SIDE,
     MINUTES,
     ABSORBENCY,
+    GROUND_DELAY,
     DENSITY,
     WEIGHT,
     PACE,

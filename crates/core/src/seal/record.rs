@@ -81,7 +81,7 @@ pub fn record_sheet(studio: &Studio, p: usize) -> RecordSheet {
     let troubles = seal.troubles.iter();
     let aside = picture.set_aside.iter();
     RecordSheet {
-        ground: ground_word(picture.absorbs_um),
+        ground: ground_word(picture.ground.absorbs_um),
         to_come: open.map(|s| s.title().to_owned()).collect(),
         work: work.collect(),
         materials: (0..studio.materials.len()).filter(|m| used(&studio.materials[*m])).collect(),

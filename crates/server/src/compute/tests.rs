@@ -61,8 +61,12 @@ async fn what_nobody_waits_for_is_given_up() {
             ulvek_core::air::Air::try_new(21.0, 0.5, 0.15).unwrap(),
         );
         loop {
-            let mut film =
-                ulvek_core::film::Film::new(0.0, 0.4, ulvek_core::film::Grid::PLANNING, 0.0);
+            let mut film = ulvek_core::film::Film::new(
+                ulvek_core::film::Ground::SEALED,
+                0.4,
+                ulvek_core::film::Grid::PLANNING,
+                0.0,
+            );
             let mix = ulvek_core::mix::Composition::try_new(0.42, 0.53, 0.05).unwrap();
             film.lay(1e-4, mix);
             film.advance(&room, 1e6, None).unwrap();

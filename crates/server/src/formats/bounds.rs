@@ -6,9 +6,9 @@ use super::studio::DAYS;
 use serde_json::{Map, Value, json};
 use ulvek_core::mix::Material;
 use ulvek_core::quantity::{
-    Absorbency, AirChanges, AirSpeed, Celsius, Edge, Grams, KeepsDays, LagHours, Latitude,
-    Longitude, MOST_LETTERS, Millilitres, Minutes, Moisture, Pace, Parts, Range, RelativeHumidity,
-    Share, Side, Warmth, Weight, WetFilm,
+    Absorbency, AirChanges, AirSpeed, Celsius, Edge, Grams, GroundDelay, KeepsDays, LagHours,
+    Latitude, Longitude, MOST_LETTERS, Millilitres, Minutes, Moisture, Pace, Parts, Range,
+    RelativeHumidity, Share, Side, Warmth, Weight, WetFilm,
 };
 use ulvek_core::studio::check::{
     MOST_ASIDE, MOST_CHECKS, MOST_CLOSED, MOST_ENTRIES, MOST_HOURS, MOST_ORDERED, MOST_PICTURES,
@@ -26,12 +26,13 @@ const NUMBERS: &[(&[&str], &Range)] = &[
     (&["width_cm", "height_cm"], Side::RANGE),
     (&["weight"], Weight::RANGE),
     (&["absorbs_um"], Absorbency::RANGE),
+    (&["delay_s"], GroundDelay::RANGE),
     (&["hands_on_min", "earliest_gap_min", "setup_min"], Minutes::RANGE),
     (&["wet_film_um"], WetFilm::RANGE),
     (&["parts"], Parts::RANGE),
     (&["keeps_days"], KeepsDays::RANGE),
     (&["edge_cm"], Edge::RANGE),
-    (&["share_of_area", "loss", "solids", "water", "glycol"], Share::RANGE),
+    (&["share_of_area", "loss", "solids", "water", "glycol", "spirit", "back"], Share::RANGE),
     (&["cup_g"], Grams::RANGE),
     (&["temperature_c", "held_c"], Celsius::RANGE),
     (&["relative_humidity"], RelativeHumidity::RANGE),

@@ -7,6 +7,7 @@ use chrono::{DateTime, FixedOffset, NaiveDate};
 use chrono_tz::Tz;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
+use ulvek_core::film::Ground;
 use ulvek_core::mix::{Mix, Part, Thinning};
 use ulvek_core::picture::{
     Need, Picture, ReadyBy, SealRecord, SetAside, Step, StepKind, ThinningChoice,
@@ -91,12 +92,40 @@ const fn one() -> f64 {
 }
 
 /// What the picture is painted on.
-#[derive(Debug, Clone, Default, Serialize, Deserialize, JsonSchema, ToSchema)]
+#[derive(Debug, Clone, Serialize, Deserialize, JsonSchema, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct GroundDoc {
-    /// Water it can take up [um]: 0 sealed, 10 primed panel, 20 primed canvas, 60 paper, 100 raw.
+    /// Water it takes up [um]: 0 sealed, 10 primed panel, 20 primed canvas, 60 paper, 100 raw.
     #[serde(default)]
     pub absorbs_um: f64,
+    /// Delay with which it does [s].
+    #[serde(default = "usual_delay")]
+    pub delay_s: f64,
+    /// Share of free evaporation from its back: 0 panel, 0.3 primed canvas, 0.5 paper, 1 raw canvas.
+    #[serde(default)]
+    pub back: f64,
+}
+
+const fn usual_delay() -> f64 {
+    Ground::SEALED.delay_s
+}
+
+impl Default for GroundDoc {
+    fn default() -> Self {
+        Self::of(&Ground::SEALED)
+    }
+}
+
+impl GroundDoc {
+    /// Writes a ground.
+    pub const fn of(ground: &Ground) -> Self {
+        Self { absorbs_um: ground.absorbs_um, delay_s: ground.delay_s, back: ground.back }
+    }
+
+    /// The ground.
+    pub const fn read(&self) -> Ground {
+        Ground { absorbs_um: self.absorbs_um, delay_s: self.delay_s, back: self.back }
+    }
 }
 
 /// A step on a picture.
@@ -179,7 +208,7 @@ impl PictureDoc {
             due: picture.due,
             ready_by: picture.ready_by,
             paint_over_seal: picture.paint_over_seal,
-            ground: GroundDoc { absorbs_um: picture.absorbs_um },
+            ground: GroundDoc::of(&picture.ground),
             steps: picture.steps.iter().map(|s| StepDoc::of(s, zone)).collect(),
             thinning: picture
                 .thinning
@@ -210,7 +239,7 @@ impl PictureDoc {
             due: self.due,
             ready_by: self.ready_by,
             paint_over_seal: self.paint_over_seal,
-            absorbs_um: self.ground.absorbs_um,
+            ground: self.ground.read(),
             steps: self.steps.iter().map(StepDoc::read).collect(),
             thinning: self
                 .thinning

@@ -26,9 +26,14 @@ pub struct MaterialDoc {
     /// Polymer and pigment, volume fraction.
     pub solids: f64,
     /// Water, volume fraction.
+    #[serde(default)]
     pub water: f64,
     /// Slow volatile (retarder, humectant, coalescent), volume fraction.
+    #[serde(default)]
     pub glycol: f64,
+    /// Spirit of a spirit-borne varnish, volume fraction; then no water and no slow volatile.
+    #[serde(default, skip_serializing_if = "is_nothing")]
+    pub spirit: f64,
     /// Polymer alone, volume fraction of the wet material; at most the solids.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub binder: Option<f64>,
@@ -80,6 +85,11 @@ pub struct MaterialDoc {
     /// Put away: kept for the coats it was used in, not offered any more.
     #[serde(default, skip_serializing_if = "is_false")]
     pub archived: bool,
+}
+
+#[expect(clippy::trivially_copy_pass_by_ref, reason = "serde passes a reference")]
+fn is_nothing(value: &f64) -> bool {
+    *value == 0.0
 }
 
 #[expect(clippy::trivially_copy_pass_by_ref, reason = "serde passes a reference")]
@@ -191,6 +201,7 @@ impl MaterialDoc {
             solids: material.composition.solids(),
             water: material.composition.water(),
             glycol: material.composition.glycol(),
+            spirit: material.composition.spirit(),
             binder: material.binder,
             density_g_ml: material.density_g_ml,
             swatch: material.swatch.map(Swatch::to_hex),
@@ -216,9 +227,10 @@ impl MaterialDoc {
     /// [`Fault`] of the first place that cannot be read.
     pub fn read(&self) -> Checked<Material> {
         let pace = Pace::try_new(self.pace.unwrap_or(1.0)).map_err(|e| Fault::new("pace", e))?;
-        let composition = Composition::try_new(self.solids, self.water, self.glycol)
-            .map_err(|e| Fault::new("", e))?
-            .with_pace(pace);
+        let composition =
+            Composition::of_shares([self.solids, self.water, self.glycol, self.spirit])
+                .map_err(|e| Fault::new("", e))?
+                .with_pace(pace);
         let colour = |hex: &String| {
             Swatch::from_hex(hex).ok_or_else(|| {
                 let why = format!("\"{hex}\" is not a colour; write it as in #c4923e");

@@ -69,9 +69,10 @@ export function FilmTable({ outlook, zone }: { outlook: Schemas['PictureOutlook'
           room’s air, J = k (a·c<sub>sat</sub>(T<sub>film</sub>) − RH·c<sub>sat</sub>(T
           <sub>air</sub>)) / ρ. Inputs are the mix, the wet film, the ground, the picture’s shorter
           side and the room’s temperature, humidity and air speed. Setting begins at 58 % solids in
-          the top of the coat, touch-dry at 70 %, paintable at 80 % everywhere, dry through at 90 %;
-          sealing waits until at most 2 % of slow solvents are left and for the studio’s school,
-          whichever is later.
+          the top of the coat, touch-dry at 70 %, paintable at 80 % everywhere and once the ground
+          holds at most 10 µm of water too many, dry through at 90 %; sealing waits until at most 2
+          % of slow solvents are left in the upper 60 µm and for the studio’s school, whichever is
+          later. A film that has closed stays closed: it swells, and does not turn back into paint.
         </p>
         <p>
           Diffusion: Crank, The Mathematics of Diffusion, 2nd ed. 1975, ch. 4. Moist air:

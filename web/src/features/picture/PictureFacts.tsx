@@ -29,7 +29,7 @@ export function PictureFacts({ doc, edits, onClose }: Props) {
   const [due, setDue] = useState(doc.due ?? '');
   const [readyBy, setReadyBy] = useState(doc.ready_by ?? 'wrapped');
   const [overSeal, setOverSeal] = useState(doc.paint_over_seal ?? false);
-  const [ground, setGround] = useState(doc.ground?.absorbs_um ?? 0);
+  const [ground, setGround] = useState(doc.ground ?? {});
   const [school, setSchool] = useState<Schemas['ThinningDoc']['school'] | ''>(
     doc.thinning?.school ?? '',
   );
@@ -62,7 +62,7 @@ export function PictureFacts({ doc, edits, onClose }: Props) {
         due: due || undefined,
         ready_by: readyBy,
         paint_over_seal: overSeal,
-        ground: { absorbs_um: ground },
+        ground,
         thinning: school === '' ? undefined : { school, reason: reason.trim() },
       }),
       onClose,
@@ -83,7 +83,7 @@ export function PictureFacts({ doc, edits, onClose }: Props) {
       {text('Title', 'title', title, setTitle)}
       <NumberField numbers={numbers} name="width_cm" refused={wrong('width_cm')} />
       <NumberField numbers={numbers} name="height_cm" refused={wrong('height_cm')} />
-      <GroundField um={ground} onChange={setGround} />
+      <GroundField ground={ground} onChange={setGround} />
       <TextField
         label="Must be ready on"
         type="date"

@@ -7,12 +7,15 @@ import { useNavigate } from 'react-router';
 import { useCreatePicture } from '../../api/edits';
 import { waysOfStudioQuery } from '../../api/queries';
 import { fieldError, otherError } from '../../components/fieldError';
+import { useCatalogue } from '../../components/catalogue';
 import { FormDialog } from '../../components/FormDialog';
 import { GroundField } from '../../components/GroundField';
 import { NumberField } from '../../components/NumberField';
 import { useNumbers } from '../../components/numbers';
 import { SIZES } from '../../components/sizes';
 
+/** The ground most begin on: what a primed canvas takes up [um]. [memory] */
+const PRIMED_CANVAS_UM = 20;
 const FIELDS = ['title', 'width_cm', 'height_cm', 'due', 'ground.absorbs_um'];
 
 /** A new picture: size, ground, date, and a way of working or nothing to begin with. */
@@ -22,7 +25,10 @@ export function NewPicture({ studio, onClose }: { studio: string; onClose: () =>
   const [title, setTitle] = useState('');
   const numbers = useNumbers(SIZES, { width_cm: 30, height_cm: 40 });
   const [due, setDue] = useState('');
-  const [ground, setGround] = useState(20);
+  const { grounds } = useCatalogue();
+  const [ground, setGround] = useState(
+    () => grounds.find((g) => g.ground.absorbs_um === PRIMED_CANVAS_UM)?.ground ?? {},
+  );
   const [way, setWay] = useState('');
   const begun = useQuery(waysOfStudioQuery(studio));
   const ways = begun.data ?? [];
@@ -37,7 +43,7 @@ export function NewPicture({ studio, onClose }: { studio: string; onClose: () =>
         height_cm: numbers.value('height_cm'),
         weight: 1,
         due: due || undefined,
-        ground: { absorbs_um: ground },
+        ground,
         steps: chosen?.steps ?? [],
       },
       { onSuccess: (made) => void navigate(`/pictures/${made.id}`) },
@@ -72,7 +78,7 @@ export function NewPicture({ studio, onClose }: { studio: string; onClose: () =>
           />
         ))}
       </Stack>
-      <GroundField um={ground} onChange={setGround} />
+      <GroundField ground={ground} onChange={setGround} />
       <TextField
         label="Must be ready on"
         type="date"

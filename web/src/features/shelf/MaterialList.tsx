@@ -24,7 +24,9 @@ interface Props {
 function numbers(m: Material): string {
   const percent = (share: number) => plain(share * 100, 0);
   return [
-    `${percent(m.solids)} solids / ${percent(m.water)} water / ${percent(m.glycol)} slow, %`,
+    m.spirit
+      ? `${percent(m.solids)} solids / ${percent(m.spirit)} spirit, %`
+      : `${percent(m.solids)} solids / ${percent(m.water ?? 0)} water / ${percent(m.glycol ?? 0)} slow, %`,
     m.density_g_ml == null ? '' : `${plain(m.density_g_ml, 2)} g/ml`,
     m.opacity?.replace('_', '-') ?? '',
     m.finish ?? '',

@@ -58,7 +58,7 @@ describe('a material while it is edited', () => {
     });
     act(() => result.current.numbers.set('water', '80'));
     expect(result.current.wrong.sum).toBe(
-      'Solids, water and slow volatile must sum to 100 %, not 121 %.',
+      'Solids, water, slow volatile and spirit must sum to 100 %, not 121 %.',
     );
     act(() => result.current.numbers.set('density_g_ml', 'much'));
     expect(result.current.wrong.density_g_ml).toBeDefined();

@@ -13,6 +13,7 @@ const NUMBERS = {
   solids: { field: 'solids', label: 'Solids by volume' },
   water: { field: 'water', label: 'Water' },
   glycol: { field: 'glycol', label: 'Slow volatile' },
+  spirit: { field: 'spirit', label: 'Spirit', help: 'Of a spirit-borne varnish; then no water.' },
   binder: { field: 'binder', label: 'Binder', open: true, help: 'A part of the solids.' },
   density_g_ml: { field: 'density_g_ml', label: 'Density', open: true },
   pace: { field: 'pace', label: 'Pace', open: true, help: '2 dries twice as slowly as computed.' },
@@ -42,7 +43,7 @@ const NUMBERS = {
     digits: 1,
   },
 } as const;
-const SHARES = ['solids', 'water', 'glycol'] as const;
+const SHARES = ['solids', 'water', 'glycol', 'spirit'] as const;
 
 export interface MaterialDraft {
   name: string;
@@ -78,6 +79,7 @@ export function useMaterialDraft(
     solids: material?.solids ?? fresh.solids,
     water: material?.water ?? fresh.water,
     glycol: material?.glycol ?? fresh.glycol,
+    spirit: material?.spirit ?? 0,
     binder: material?.binder,
     density_g_ml: material?.density_g_ml,
     pace: material?.pace,
@@ -92,7 +94,7 @@ export function useMaterialDraft(
   if (draft.name.trim() === '') wrong.name = 'Give it a name.';
   const sum = SHARES.reduce((all, field) => all + numbers.value(field), 0);
   if (Number.isFinite(sum) && Math.abs(sum - 1) > fresh.sum_tolerance)
-    wrong.sum = `Solids, water and slow volatile must sum to 100 %, not ${plain(sum * 100)} %.`;
+    wrong.sum = `Solids, water, slow volatile and spirit must sum to 100 %, not ${plain(sum * 100)} %.`;
   const stock = numbers.open('stock');
   /** The material as it would be kept. */
   const made = (): Material => ({
@@ -103,6 +105,7 @@ export function useMaterialDraft(
     solids: numbers.value('solids'),
     water: numbers.value('water'),
     glycol: numbers.value('glycol'),
+    spirit: numbers.value('spirit'),
     binder: numbers.open('binder'),
     density_g_ml: numbers.open('density_g_ml'),
     pace: numbers.open('pace'),

@@ -5,8 +5,8 @@ use super::{MOST_ASIDE, MOST_SEALED, MOST_STEPS, day, each, moment, moment_if, n
 use crate::cup::CupError;
 use crate::picture::{MOST_COATS, SealRecord, Step, VarnishChoice, check_chain};
 use crate::quantity::{
-    Absorbency, Checked, Edge, Fault, Grams, Minutes, Share, Side, Weight, WetFilm, at_most,
-    check_line,
+    Absorbency, Checked, Edge, Fault, Grams, GroundDelay, Minutes, Share, Side, Weight, WetFilm,
+    at_most, check_line,
 };
 use crate::studio::Studio;
 
@@ -25,7 +25,9 @@ impl Studio {
         number("height_cm", Side::RANGE, picture.height_cm)?;
         number("weight", Weight::RANGE, picture.weight)?;
         picture.due.map_or(Ok(()), |due| day("due", due))?;
-        number("ground.absorbs_um", Absorbency::RANGE, picture.absorbs_um)?;
+        number("ground.absorbs_um", Absorbency::RANGE, picture.ground.absorbs_um)?;
+        number("ground.delay_s", GroundDelay::RANGE, picture.ground.delay_s)?;
+        number("ground.back", Share::RANGE, picture.ground.back)?;
         if let Some(own) = &picture.thinning {
             check_line("thinning.reason", &own.reason)?;
         }

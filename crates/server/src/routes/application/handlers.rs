@@ -1,10 +1,10 @@
 //! Whether the application answers, and what it knows of the trade.
 
 use super::wire::{
-    Catalogue, FieldOut, Health, KindOut, NewMaterialOut, UsualOut, WayOut, WordOut,
+    Catalogue, FieldOut, GroundOut, Health, KindOut, NewMaterialOut, UsualOut, WayOut, WordOut,
 };
 use crate::demo::way_steps;
-use crate::formats::{StepDoc, numbers};
+use crate::formats::{GroundDoc, StepDoc, numbers};
 use crate::problem::Problem;
 use crate::state::App;
 use axum::Json;
@@ -74,7 +74,10 @@ pub fn known() -> Result<Catalogue, Problem> {
         ways,
         fields: numbers().map(|(name, range)| field(name, range)).collect(),
         needs: Need::ALL.iter().filter_map(|need| word(need, need.asks())).collect(),
-        grounds: usual(&GROUNDS),
+        grounds: GROUNDS
+            .iter()
+            .map(|(ground, said)| GroundOut { ground: GroundDoc::of(ground), said: large(said) })
+            .collect(),
         speeds: usual(&SPEEDS),
         material_kinds: kinds_of_material
             .map(|(value, said)| WordOut { value: value.into(), said: said.into() })

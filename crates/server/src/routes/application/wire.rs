@@ -1,6 +1,6 @@
 //! What is said of the application.
 
-use crate::formats::{StepDoc, words};
+use crate::formats::{GroundDoc, StepDoc, words};
 use serde::Serialize;
 use ulvek_core::picture::{Need, StepKind};
 use utoipa::ToSchema;
@@ -75,6 +75,15 @@ pub struct WordOut {
     pub said: String,
 }
 
+/// A usual ground.
+#[derive(Serialize, ToSchema)]
+pub struct GroundOut {
+    /// The ground.
+    pub ground: GroundDoc,
+    /// Its word.
+    pub said: String,
+}
+
 /// A number that has a usual word.
 #[derive(Serialize, ToSchema)]
 pub struct UsualOut {
@@ -109,7 +118,7 @@ pub struct Catalogue {
     /// What a step may ask of what lies below.
     pub needs: Vec<WordOut>,
     /// Grounds by the water they take up [um].
-    pub grounds: Vec<UsualOut>,
+    pub grounds: Vec<GroundOut>,
     /// Speeds of the air over a picture [m/s].
     pub speeds: Vec<UsualOut>,
     /// Kinds of material.

@@ -184,7 +184,7 @@ fn make_strata(scene: &Scene, p: usize) -> Result<Strata, Problem> {
     Ok(Strata {
         now,
         outlook: picture_outlook(stored, (p, &ready[p]), &made, &findings, &coats),
-        absorbs_um: studio.pictures[p].absorbs_um,
+        absorbs_um: studio.pictures[p].ground.absorbs_um,
         sessions: sessions(studio, from, to),
         films: films(&coats, &frames),
         frames: frames.iter().map(|f| instant(f.at)).collect(),
