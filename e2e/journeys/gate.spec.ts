@@ -18,7 +18,7 @@ test('the list says what may be sealed now, what not and what is done', async ({
   const row = (name: string) => page.getByRole('listitem', { name });
   await expect(row('Lamp row, harbour steps')).toContainText('You may seal it now.');
   await expect(row("Ship's lantern, unlit")).toContainText('if you look it over first');
-  await expect(row('Two carboys, north window')).toContainText('The film is not cured.');
+  await expect(row('Two carboys, north window')).toContainText('Not yet: leave it unsealed.');
   await expect(row('Fog lamp at four')).toContainText('Wrapped.');
   await expect(page.getByText(/73 % is too damp. It would fit with a dehumidifier/)).toBeVisible();
   await expectAccessible(page);
@@ -31,7 +31,7 @@ test('a picture that is not ready says why, from when, and what would help', asy
   const conditions = page.getByRole('list', { name: 'Conditions' }).getByRole('listitem');
   await expect(conditions).toHaveCount(9);
   await expect(conditions.filter({ hasText: 'The film is cured' })).toContainText(
-    'from 2 February',
+    'from Wednesday',
   );
   await expect(conditions.filter({ hasText: 'It is signed' })).toContainText('yours to do');
   await expect(page.getByText('Earliest hour:')).toBeVisible();

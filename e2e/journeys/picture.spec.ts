@@ -70,7 +70,7 @@ test('the strata say for any moment what the film allows', async ({ page }) => {
   const strata = page.getByRole('slider', { name: 'Film of the picture over time' });
   const verdict = page.getByTestId('verdict');
   await expect(verdict).toContainText(
-    'Glaze 2 is touch-dry: do not paint over it yet. Paintable from 18:43.',
+    'Glaze 2 is touch-dry: do not paint over it yet. Paintable from 18:56.',
   );
   await strata.focus();
   await strata.press('Shift+ArrowLeft');
@@ -93,7 +93,7 @@ test('the strata say for any moment what the film allows', async ({ page }) => {
   await page.keyboard.press('e');
   await expect(page.getByRole('button', { name: /^Elastic time/ })).toBeVisible();
   await page.getByText('The film in numbers').click();
-  await expect(page.getByRole('row', { name: /^Glaze 2/ })).toContainText('Thu 14 Jan, 18:4');
+  await expect(page.getByRole('row', { name: /^Glaze 2/ })).toContainText('Thu 14 Jan, 18:56');
 });
 
 test('a logged coat moves the plan from what really happened', async ({ page }) => {

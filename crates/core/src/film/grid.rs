@@ -26,8 +26,6 @@ pub struct Grid {
 
 /// First step after a coat is laid [s]; drying.md.
 const FIRST_STEP: f64 = 1.0;
-/// First step in sampled futures [s]. [practice] with longer ones a thin glaze closes too late
-const FIRST_SAMPLED_STEP: f64 = 1.0;
 /// Growth of a step [-]; drying.md.
 const GROWTH: f64 = 1.4;
 /// Longest step [s]: 3 h, drying.md.
@@ -58,13 +56,12 @@ impl Grid {
         little_change: 0.12,
         buried_cells: 1,
         sweeps: 2,
-        first_step: FIRST_SAMPLED_STEP,
+        first_step: FIRST_STEP,
         longest_step: LONGEST_SAMPLED_STEP,
         growth: GROWTH,
     };
     /// Enough to draw a film as a line.
-    pub const DRAWN: Grid =
-        Grid { first_step: FIRST_STEP, longest_step: LONGEST_STEP, ..Self::SAMPLED };
+    pub const DRAWN: Grid = Grid { longest_step: LONGEST_STEP, ..Self::SAMPLED };
     /// The reference: its times move by less than 1 % when it is refined further.
     pub const FINE: Grid = Grid {
         cells: 32,

@@ -3,7 +3,7 @@
 use super::grid::Grid;
 use super::ground::Ground;
 use super::law::Held;
-use super::state::{FilmState, Reading, SEAL_SLOW};
+use super::state::{FilmState, Reading};
 use crate::mix::Composition;
 
 /// Solids fraction from which the cells of a buried coat may be merged [-]. [practice]
@@ -186,14 +186,6 @@ impl Stack {
             }
         }
         slow / solids
-    }
-
-    /// Whether more slow volatile is left in the whole stack than it may be sealed with: where it may be
-    /// sealed all the same it is soft underneath.
-    pub fn soft_underneath(&self) -> bool {
-        let solids: f64 = self.dz.iter().sum();
-        let slow: f64 = self.g.iter().zip(&self.dz).map(|(g, dz)| g * dz).sum();
-        slow > SEAL_SLOW * solids
     }
 
     /// Reading of the whole stack for its top coat; `None` while nothing is laid.

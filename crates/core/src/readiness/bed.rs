@@ -104,9 +104,8 @@ impl Bed {
         let coat = picture.coat_at(&studio.materials, i, seconds(at))?;
         self.done.mark(studio, i, at, coat.is_some());
         let Some(coat) = coat else { return Ok(()) };
-        if self.ahead.time() <= coat.at {
-            self.laid = self.ahead.clone();
-        }
+        // From the last coat on, not from where states were looked for: whoever asks comes by the same steps
+        // to the same film.
         picture.lay(&mut self.laid, &coat, &studio.air)?;
         self.ahead = self.laid.clone();
         Ok(())

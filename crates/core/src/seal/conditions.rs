@@ -166,7 +166,7 @@ impl Look<'_> {
         let said = match need {
             Need::ReadyToSeal => format!(
                 "Computed from {coats} coats {lie}: dry right through, and at most 2 % of slow \
-                 solvent left in it."
+                 solvent left in its upper 60 µm."
             ),
             _ => format!("Computed from {coats} coats {lie}: it must be {}.", need.word()),
         };
