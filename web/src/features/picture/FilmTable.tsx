@@ -1,11 +1,11 @@
 import Box from '@mui/material/Box';
 import type { Schemas } from '../../api/client';
-import { exact } from '../../format/time';
+import { exact, upToMinute } from '../../format/time';
 import { plain } from '../../format/words';
 
 /** The numbers of the figures as a table, with how they were computed. */
 export function FilmTable({ outlook, zone }: { outlook: Schemas['PictureOutlook']; zone: string }) {
-  const say = (at: string | null) => (at === null ? '–' : exact(Date.parse(at), zone));
+  const say = (at: string | null) => (at === null ? '–' : exact(upToMinute(Date.parse(at)), zone));
   const cell = { textAlign: 'left', pr: 2.5, py: 0.5, whiteSpace: 'nowrap' } as const;
   return (
     <Box
