@@ -2,8 +2,8 @@
 
 /// Delay with which a ground drinks where none is said [s]; formats.md. [memory]
 const USUAL_DELAY_S: f64 = 120.0;
-/// Water a ground can hold beside what it takes up from a coat in an ordinary room [-]: it stands in
-/// balance with air of about one half. drying.md. [memory]
+/// Water a ground can hold beside what it takes up from a coat [-]: in an ordinary room it is half full
+/// already. drying.md. [memory]
 const HOLDS: f64 = 2.0;
 
 /// A ground that drinks water from the first coat and dries from behind.

@@ -54,8 +54,9 @@ pub struct Stack {
     slow: (f64, f64),
     /// What it lies on.
     pub(super) on: Ground,
-    /// Water in the ground [m], and what it holds in balance with the room.
+    /// Water in the ground [m].
     pub(super) ground: f64,
+    /// What it holds in balance with the room [m].
     pub(super) ground_rest: f64,
     /// Water that left into the room [m].
     pub(super) gone_water: f64,
