@@ -150,6 +150,8 @@ test('each limit speaks when it is broken, and a row of cups goes from light to 
   await expect(limits).toContainText('in your school a glaze is thinned with medium only');
   await second.click();
   await page.getByRole('option', { name: 'Retarder' }).click();
+  // The field is empty until the cup is worked out with it.
+  await expect(page.getByLabel('Percent of Retarder')).toHaveValue('5');
   await page.getByLabel('Percent of Retarder').fill('16');
   await expect(limits).toContainText('above that the film can stay soft');
   await expect(page.getByRole('list', { name: 'Care for people' })).toContainText(
