@@ -22,10 +22,11 @@ pub(super) const RULE: Rule = Rule {
 const CM2: f64 = 10_000.0; // definition
 
 fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
-    // The next one is looked at: of those after it the painter thinks when their turn comes.
+    // The next one is looked at: of those after it the painter thinks when their turn comes. A sealing
+    // coat is left out: retarder does not go into it, and the bench sheet says how it is laid.
     let even = |i: usize| {
         let step = &scene.picture.steps[i];
-        step.laid_at.is_none() && step.kind.keeps_wet_edge()
+        step.laid_at.is_none() && step.kind.keeps_wet_edge() && !step.kind.seals()
     };
     if let Some(coat) = scene.line.coats.iter().find(|c| even(c.coat.step)) {
         let i = coat.coat.step;

@@ -219,17 +219,22 @@ fn a_coat_that_sets_before_it_is_done_is_laid_in_areas() {
         from: chrono::NaiveTime::MIN,
         to: crate::studio::MIDNIGHT,
     };
-    let said = |minutes| {
-        let mut studio = studio(vec![glaze(minutes)], 21.0, 0.5);
+    let said_of = |step| {
+        let mut studio = studio(vec![step], 21.0, 0.5);
         let week = vec![open(chrono::Weekday::Tue), open(chrono::Weekday::Wed)];
         studio.hours = StudioHours::try_new(chrono_tz::UTC, week, vec![]).unwrap();
         check(&studio, now()).unwrap().into_iter().map(|f| f.what).collect::<Vec<_>>()
     };
+    let said = |minutes| said_of(glaze(minutes));
     // drying.md: a glaze of 40 um sets after some 16 minutes; an hour of glazing is too long for it.
     let found = said(60.0);
     assert!(found.len() == 1 && found[0].starts_with("60 minutes of work"), "{found:?}");
     assert!(found[0].contains("cm²"), "{found:?}");
     assert_eq!(said(10.0), [] as [String; 0]);
+    // No retarder goes into a varnish: nothing of it is said there.
+    let varnish =
+        Step { hands_on_min: 60.0, ..step(StepKind::Varnish, &[("varnish-gloss", 1.0)], None) };
+    assert!(!said_of(varnish).iter().any(|what| what.contains("it sets in")));
 }
 
 #[test]
