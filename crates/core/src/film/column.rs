@@ -9,7 +9,7 @@
 //! |---|---|
 //! | BDF2 | not monotone: it overshoots, and a film that closed too far by an overshoot stays closed |
 //! | explicit steps | a dry cell of 5 um under wet paint would force steps of milliseconds |
-//! | a general stiff solver | dense Jacobians of several hundred cells; some hundred times slower here |
+//! | a general stiff solver | dense Jacobians of several hundred cells |
 
 use super::law::Local;
 
