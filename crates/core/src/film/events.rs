@@ -26,6 +26,13 @@ impl Events {
         FilmState::REACHED.iter().position(|s| *s == state).and_then(|i| self.reached[i])
     }
 
+    /// When `state` and all before it were reached, if they were: over a wet ground a film may be dry
+    /// through before it may be painted on.
+    pub fn safe_at(&self, state: FilmState) -> Option<f64> {
+        let paintable = self.at(FilmState::Paintable.min(state));
+        paintable.zip(self.at(state)).map(|(paintable, at)| at.max(paintable))
+    }
+
     /// Those that were reached by `t` [s].
     pub fn until(&self, t: f64) -> Self {
         let reached = self.reached.map(|at| at.filter(|at| *at <= t));

@@ -93,7 +93,9 @@ pub fn follow(
         let left = if near && alone(n) {
             let mut fork = film.clone();
             let until = coat.at + HORIZON_S;
-            fork.advance(air, until, Some(FilmState::ReadyToSeal)).map_err(cannot)?;
+            for state in [FilmState::Paintable, FilmState::ReadyToSeal] {
+                fork.advance(air, until, Some(state)).map_err(cannot)?;
+            }
             Some(fork.events().clone())
         } else {
             None
@@ -109,7 +111,9 @@ pub fn follow(
         }
         if n + 1 == coats.len() && frames == 0 {
             let until = until.max(coat.at);
-            film.advance(air, until, Some(FilmState::ReadyToWrap)).map_err(cannot)?;
+            for state in [FilmState::Paintable, FilmState::ReadyToWrap] {
+                film.advance(air, until, Some(state)).map_err(cannot)?;
+            }
         } else {
             film.advance(air, end, None).map_err(cannot)?;
         }

@@ -105,7 +105,7 @@ pub(super) fn decorate(studio: &Studio, p: usize, line: Timeline, laid: usize) -
             let kind = picture.steps[**k].kind;
             kind.must_leave_film() && !kind.seals() && !coats[..=n].contains(k)
         };
-        let reached = |state| history.if_left.at(state).map(exact_instant);
+        let reached = |state| history.if_left.safe_at(state).map(exact_instant);
         let from = match seal {
             Some(seal) if step.laid_at.is_some() => {
                 let film = done.needs(studio, seal).state().and_then(reached);

@@ -111,8 +111,7 @@ impl Bed {
         Ok(())
     }
 
-    /// When the film reaches `state` and all before it, if it does within the horizon: over a wet ground
-    /// it may be dry through before it may be painted on.
+    /// When the film reaches `state` and all before it, if it does within the horizon.
     ///
     /// # Errors
     /// [`CoatFault`] when it cannot be followed.
@@ -122,16 +121,13 @@ impl Bed {
         state: FilmState,
     ) -> Result<Option<DateTime<Utc>>, CoatFault> {
         let until = self.laid.time() + HORIZON_S;
-        let paintable = FilmState::Paintable.min(state);
-        for stop in [paintable, state] {
+        for stop in [FilmState::Paintable.min(state), state] {
             self.ahead.advance(&studio.air, until, Some(stop)).map_err(|e| {
                 let top = self.done.last_coat().unwrap_or(usize::MAX);
                 studio.pictures[self.done.picture()].fault(top, e)
             })?;
         }
-        let events = self.ahead.events();
-        let both = events.at(paintable).zip(events.at(state));
-        Ok(both.map(|(paintable, at)| instant(at.max(paintable))))
+        Ok(self.ahead.events().safe_at(state).map(instant))
     }
 
     /// When a coat laid by step `i` at `end` would reach each of `states`, if it does within the
