@@ -5,54 +5,14 @@ use rand::{Rng, SeedableRng};
 use rand_pcg::Pcg64Mcg;
 use ulvek_core::air::{Air, AirSeries};
 use ulvek_core::film::{Film, FilmState, Grid, HORIZON_S};
-use ulvek_core::mix::{Composition, Material, MaterialKind};
 use ulvek_core::picture::GROUNDS;
+use ulvek_testkit::stacks::{Coat, drawn_coats, log_uniform};
 
 /// Stacks that are drawn: some thousand events. With 200 the share beyond the bound is the same.
 const STACKS: u64 = 80;
 
-fn paint([solids, water, glycol]: [f64; 3]) -> Composition {
-    Composition::try_new(solids, water, glycol).unwrap()
-}
-
-/// A log-uniform number from `from` to `from * over`.
-fn spread(draw: &mut Pcg64Mcg, from: f64, over: f64) -> f64 {
-    from * over.powf(draw.random())
-}
-
-/// Time [s], wet film [m] and mix of one to seven coats.
-fn coats(draw: &mut Pcg64Mcg) -> Vec<(f64, f64, Composition)> {
-    // Heavy and slow-drying paint, glaze, medium, primer: drying.md. [memory]
-    let paints = [
-        [0.42, 0.53, 0.05],
-        [0.36, 0.36, 0.28],
-        [0.33, 0.58, 0.09],
-        [0.36, 0.61, 0.03],
-        [0.40, 0.57, 0.03],
-    ];
-    let retarder = Material {
-        slow_volatility: Some(0.4),
-        ..Material::new("r", "r", MaterialKind::Retarder, paint([0.0, 0.20, 0.80]))
-    };
-    let count = draw.random_range(1..=7);
-    let mut at = 0.0;
-    let coat = |n: usize| {
-        let base = paint(paints[draw.random_range(0..paints.len())]);
-        let slowed = if draw.random_bool(0.3) { draw.random_range(0.02..0.3) } else { 0.0 };
-        let mix = match draw.random_range(0..8) {
-            0 if n + 1 == count && n > 0 => paint([0.30, 0.65, 0.05]),
-            1 if n + 1 == count && n > 0 => Composition::spirit_borne(0.30, 0.70).unwrap(),
-            _ => Composition::mixed([(1.0 - slowed, base), (slowed, retarder.makes())]).unwrap(),
-        };
-        let coat = (at, spread(draw, 15e-6, 20.0), mix);
-        at += spread(draw, 1800.0, 2500.0);
-        coat
-    };
-    (0..count).map(coat).collect()
-}
-
 /// Seconds after its coat at which each state of each coat was reached before the next one.
-fn events(film: Film, coats: &[(f64, f64, Composition)], air: &AirSeries) -> Vec<Option<f64>> {
+fn events(film: Film, coats: &[Coat], air: &AirSeries) -> Vec<Option<f64>> {
     let mut film = film;
     let mut found = Vec::new();
     for (n, (at, wet_m, mix)) in coats.iter().enumerate() {
@@ -73,9 +33,9 @@ fn the_planning_grid_misses_few_events_and_hardly_any_early() {
         let draw = &mut Pcg64Mcg::seed_from_u64(seed);
         let ground = GROUNDS[draw.random_range(0..GROUNDS.len())].0;
         let (celsius, humidity) = (draw.random_range(10.0..28.0), draw.random_range(0.25..0.75));
-        let air = Air::try_new(celsius, humidity, spread(draw, 0.05, 20.0)).unwrap();
+        let air = Air::try_new(celsius, humidity, log_uniform(draw, 0.05, 20.0)).unwrap();
         let air = AirSeries::constant(air);
-        let coats = coats(draw);
+        let coats = drawn_coats(draw);
         let on = |grid| events(Film::new(ground, 0.4, grid, 0.0), &coats, &air);
         for (planning, fine) in on(Grid::PLANNING).into_iter().zip(on(Grid::FINE)) {
             let (Some(planning), Some(fine)) = (planning, fine) else { continue };

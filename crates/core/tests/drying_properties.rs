@@ -3,7 +3,7 @@
 
 use proptest::prelude::*;
 use ulvek_core::air::{Air, AirSeries, heat_transfer_coefficient};
-use ulvek_core::film::{Film, FilmState, Grid, Ground, HORIZON_S};
+use ulvek_core::film::{Film, FilmState, Futures, Grid, Ground, HORIZON_S};
 use ulvek_core::mix::{Composition, Material, MaterialKind, Mix, Part};
 use ulvek_core::picture::{LaidCoat, Picture, follow};
 
@@ -211,7 +211,9 @@ fn a_timeline_shows_each_coat_from_its_wet_thickness_down() {
     let coats = [coat(0, 0.0), coat(1, 1800.0), coat(2, 90_000.0)];
     // A side of 40 cm on a sealed panel.
     let picture = Picture::new("p", (40.0, 40.0), vec![]);
-    let line = follow(&picture, &coats, &air, Grid::PLANNING, (400_000.0, 90), |n| n < 2).unwrap();
+    let plain = std::sync::Arc::new(Futures::plain(air));
+    let line =
+        follow(&picture, &coats, &plain, Grid::PLANNING, (400_000.0, 90), |n| n < 2).unwrap();
     assert!(line.frames.windows(2).all(|w| w[0].at <= w[1].at), "frames run forward");
     for (n, coat) in coats.iter().enumerate() {
         let first = line.frames.iter().find(|f| f.coats.len() > n).unwrap();

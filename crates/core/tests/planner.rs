@@ -7,6 +7,7 @@ use ulvek_core::air::{Air, AirSeries};
 use ulvek_core::mix::{Mix, Part, starter_shelf};
 use ulvek_core::picture::{Picture, Step, StepKind};
 use ulvek_core::planner::{Blocked, Request, plan};
+use ulvek_core::quantity::Sure;
 use ulvek_core::readiness::WaitReason;
 use ulvek_core::studio::{OpenHours, Studio, StudioHours};
 
@@ -219,6 +220,8 @@ fn each_school_has_its_floor_before_varnish_and_slow_paint_two_weeks_in_all() {
     for (waiting, days) in [(Waiting::Standard, 3), (Waiting::Patient, 14)] {
         let mut studio = after_a_pass(StepKind::Varnish);
         studio.schools.waiting = waiting;
+        // What is asked for is what the schools add to the film.
+        studio.sure = Sure::BRISK;
         let (reason, until, _) = wait_of(&studio, "next");
         assert_eq!(reason, WaitReason::School, "{waiting:?}");
         assert_eq!(until, utc("2027-01-03T12:00:00Z") + Duration::days(days));

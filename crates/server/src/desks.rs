@@ -62,7 +62,7 @@ impl Kept {
     /// Takes over the studio as it was loaded; what did not change stays known.
     fn turn_to(&mut self, loaded: &Loaded) {
         let (old, new) = (self.desk.studio(), &loaded.studio);
-        let same = old.air == new.air
+        let same = old.dries_like(new)
             && old.pictures.len() == new.pictures.len()
             && (0..new.pictures.len()).all(|p| same_support(&old, new, p));
         if !same {

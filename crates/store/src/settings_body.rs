@@ -6,6 +6,7 @@ use chrono_tz::Tz;
 use serde::{Deserialize, Serialize};
 use ulvek_core::air::AirSeries;
 use ulvek_core::mix::Thinning;
+use ulvek_core::quantity::Sure;
 use ulvek_core::studio::{
     Closed, OpenHours, OrderEntry, Schools, Studio, StudioHours, Waiting, daylight,
 };
@@ -22,12 +23,19 @@ pub(crate) struct SettingsBody {
     waiting: Waiting,
     fresh_eyes: bool,
     isolation_coat: bool,
+    /// Share of 1.
+    #[serde(default = "usually")]
+    sure: f64,
     /// Latitude and longitude [deg].
     #[serde(default)]
     daylight: Option<(f64, f64)>,
     /// Picture and step of each turn.
     #[serde(default)]
     order: Vec<(String, String)>,
+}
+
+fn usually() -> f64 {
+    Sure::USUAL.get()
 }
 
 impl SettingsBody {
@@ -43,6 +51,7 @@ impl SettingsBody {
             waiting: studio.schools.waiting,
             fresh_eyes: studio.schools.fresh_eyes,
             isolation_coat: studio.schools.isolation_coat,
+            sure: studio.sure.get(),
             daylight: studio.daylight.map(|p| (p.latitude(), p.longitude())),
             order: studio.order.iter().map(|t| (t.picture.clone(), t.step.clone())).collect(),
         }
@@ -66,7 +75,9 @@ impl SettingsBody {
             .map_err(|e| StoreError::Unreadable(e.to_string()))?;
         let order =
             self.order.into_iter().map(|(picture, step)| OrderEntry { picture, step }).collect();
+        let sure = Sure::try_new(self.sure).map_err(|e| StoreError::Unreadable(e.to_string()))?;
         Ok(Studio {
+            sure,
             daylight,
             order,
             flat_places: self.flat_places,

@@ -7,7 +7,7 @@ use rand::rngs::StdRng;
 use rand::seq::IndexedRandom;
 use rand::{Rng, SeedableRng};
 use ulvek_core::air::{Air, AirSeries, Room};
-use ulvek_core::film::Ground;
+use ulvek_core::film::{Ground, Habit};
 use ulvek_core::mix::{
     Composition, Finish, Line, Material, MaterialKind, Mix, Opacity, Part, Stock, Swatch, Thinning,
 };
@@ -17,7 +17,8 @@ use ulvek_core::picture::{
 };
 use ulvek_core::quantity::{
     Absorbency, AirChanges, AirSpeed, Celsius, Density, Grams, GroundDelay, LAST_DAY, LagHours,
-    Millilitres, Minutes, Moisture, Pace, Range, RelativeHumidity, Side, Warmth, Weight, WetFilm,
+    Millilitres, Minutes, Moisture, Pace, Range, RelativeHumidity, Side, Sure, Warmth, Weight,
+    WetFilm,
 };
 use ulvek_core::studio::{
     AirSource, Closed, OpenHours, OrderEntry, OwnWay, RoomAhead, Schools, Studio, StudioHours,
@@ -321,6 +322,8 @@ impl Draw {
                 fresh_eyes: self.yes(),
                 isolation_coat: self.yes(),
             },
+            sure: Sure::try_new(self.number(Sure::RANGE)).unwrap(),
+            habit: Habit::BOOK,
             air: AirSeries::new(self.air(), readings),
             room: RoomAhead {
                 follows: Room {

@@ -3,6 +3,7 @@
 #![allow(clippy::unwrap_used, reason = "a test ends where something is not as it should be")]
 
 mod full;
+pub mod stacks;
 
 pub use full::{full_picture, full_studio};
 

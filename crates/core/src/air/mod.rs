@@ -14,4 +14,4 @@ pub use psychrometrics::{
     wet_bulb_c,
 };
 pub use room::{Room, RoomHour};
-pub use series::AirSeries;
+pub use series::{AirSeries, Deviation};

@@ -1,13 +1,42 @@
 //! The room's air over time.
 
 use super::moment::{Air, RoomChange};
-use crate::quantity::FIRST_DAY;
+use crate::quantity::{AirSpeed, Celsius, FIRST_DAY, RelativeHumidity};
 use crate::time::{HOUR_S, seconds};
 use chrono::NaiveTime;
 
 /// Longest that a last reading stands, however far the one before it lies back [s]. [practice] a
 /// room is another one after a day
 const STANDS_S: f64 = 24.0 * HOUR_S;
+
+/// How long after the last reading the room is as little known as it ever will be [s]: two days;
+/// drying.md.
+const UNKNOWN_AFTER_S: f64 = 48.0 * HOUR_S;
+/// Steps in which that grows. [practice]
+const RAMP: u32 = 4;
+
+/// How the air of one future deviates from what is expected.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Deviation {
+    /// How much warmer it is [K].
+    pub warmer_k: f64,
+    /// How much damper, in relative humidity [-].
+    pub damper: f64,
+    /// How many times as fast [-].
+    pub faster: f64,
+}
+
+impl Deviation {
+    /// Air that deviates by `share` of it in temperature and humidity, within what can be.
+    fn of(&self, air: &Air, share: f64) -> Air {
+        let (c, rh, speed) = (Celsius::RANGE, RelativeHumidity::RANGE, AirSpeed::RANGE);
+        Air {
+            celsius: (air.celsius + share * self.warmer_k).clamp(c.min, c.max),
+            humidity: (air.humidity + share * self.damper).clamp(rh.min, rh.max),
+            speed_m_s: (air.speed_m_s * self.faster).clamp(speed.min, speed.max),
+        }
+    }
+}
 
 /// Air as a step function of time: each reading stands until the next one, the last one for as long
 /// as the one before it (an hour at least, a day at most); before the first and after the last the
@@ -121,6 +150,34 @@ impl AirSeries {
         let now = [(at, change(self.at(at)))];
         let readings = begin.into_iter().chain(past).chain(now).chain(ahead).chain(end);
         Self { base: change(&self.base), readings: readings.collect() }
+    }
+
+    /// This series as it might be: everywhere with other air speed, and with another temperature and
+    /// humidity in what is not known. That begins at `known` [s], grows from nothing within
+    /// [`UNKNOWN_AFTER_S`], and is there at all times in a room that was never measured.
+    #[must_use]
+    pub fn deviating(&self, known: Option<f64>, by: &Deviation) -> Self {
+        let Some(known) = known else {
+            let at = |(t, air): &(f64, Air)| (*t, by.of(air, 1.0));
+            let readings = self.readings.iter().map(at).collect();
+            return Self { base: by.of(&self.base, 1.0), readings };
+        };
+        let ramp = UNKNOWN_AFTER_S / f64::from(RAMP);
+        let share = |t: f64| match ((t - known) / ramp).floor() {
+            step if step < 0.0 => 0.0,
+            step => ((step + 0.5) / f64::from(RAMP)).min(1.0),
+        };
+        let knots = (0..=RAMP).map(|k| known + f64::from(k) * ramp);
+        let long_ago = [seconds(FIRST_DAY.and_time(NaiveTime::MIN).and_utc())];
+        let readings = self.readings.iter().map(|(t, _)| *t);
+        let mut times: Vec<f64> =
+            long_ago.into_iter().chain(readings).chain(self.end()).chain(knots).collect();
+        times.sort_by(f64::total_cmp);
+        times.dedup();
+        let last = known + UNKNOWN_AFTER_S;
+        let there = |t: f64| by.of(self.at(t), if t >= last { 1.0 } else { share(t) });
+        let readings = times.into_iter().map(|t| (t, there(t))).collect();
+        Self { base: by.of(&self.base, 1.0), readings }
     }
 
     /// The air at time `t` [s].

@@ -33,6 +33,15 @@ impl Events {
         paintable.zip(self.at(state)).map(|(paintable, at)| at.max(paintable))
     }
 
+    /// The same, set at `t` [s].
+    #[must_use]
+    pub(super) fn setting_at(mut self, t: f64) -> Self {
+        if let Some(i) = FilmState::REACHED.iter().position(|s| *s == FilmState::Setting) {
+            self.reached[i] = Some(t);
+        }
+        self
+    }
+
     /// Those that were reached by `t` [s].
     pub fn until(&self, t: f64) -> Self {
         let reached = self.reached.map(|at| at.filter(|at| *at <= t));

@@ -6,8 +6,10 @@
 //! Equations, constants and reference values: `docs/drying-model.md`.
 
 mod column;
+mod course;
 mod events;
 mod follow;
+mod future;
 mod grid;
 mod ground;
 mod law;
@@ -16,8 +18,11 @@ mod state;
 mod surface;
 
 pub use column::{Bottom, Column, Ends, Top};
+pub use course::Course;
 pub use events::Events;
 pub use follow::{Diverged, Film, HORIZON_S};
+pub(crate) use future::{Common, FILM_SPREAD, SLOW_SPREAD, factor};
+pub use future::{Factor, Future, Futures, Habit};
 pub use grid::Grid;
 pub use ground::Ground;
 pub use stack::{CoatView, Stack};

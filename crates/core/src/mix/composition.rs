@@ -13,7 +13,12 @@ pub struct Composition {
     spirit: f64,
     pace: f64,
     volatility: f64,
+    unsure: f64,
 }
+
+/// Spread of a material's own pace beside the studio's, as a standard deviation of its logarithm [-]:
+/// x/: 1.4 in all, of which x/: 1.25 is common to the studio; drying.md. [memory]
+pub const OWN_PACE_SPREAD: f64 = 0.252;
 
 /// Why a composition or a mix cannot be.
 #[derive(Debug, Clone, PartialEq, Error)]
@@ -46,6 +51,10 @@ pub enum MixError {
 
 /// How far the shares may miss 1 before they are refused [-]: two-digit data sheets. [practice]
 pub const SUM_TOLERANCE: f64 = 0.011;
+
+/// Most slow volatile of a mix that is made wetter with it [-]: something must stay on the picture.
+/// [practice]
+const MOST_SLOW: f64 = 0.9;
 
 /// How far the sum of shares that were scaled may miss 1 by rounding [-].
 const ROUNDING: f64 = 1e-9;
@@ -98,6 +107,7 @@ impl Composition {
             spirit: spirit / sum,
             pace: 1.0,
             volatility: 1.0,
+            unsure: OWN_PACE_SPREAD,
         })
     }
 
@@ -105,6 +115,23 @@ impl Composition {
     #[must_use]
     pub const fn with_pace(self, pace: Pace) -> Self {
         Self { pace: pace.get(), ..self }
+    }
+
+    /// The same with `factor` times its share of slow volatile; the rest makes room.
+    #[must_use]
+    pub fn with_slow(self, factor: f64) -> Self {
+        let glycol = (self.glycol * factor).min(MOST_SLOW);
+        if glycol <= 0.0 {
+            return self;
+        }
+        let rest = (1.0 - glycol) / (1.0 - self.glycol);
+        Self { solids: self.solids * rest, water: self.water * rest, glycol, ..self }
+    }
+
+    /// The same, its own pace being known to within `spread` (standard deviation of its logarithm).
+    #[must_use]
+    pub const fn known_within(self, spread: f64) -> Self {
+        Self { unsure: spread, ..self }
     }
 
     /// The same with a slow volatile that is `volatility` times as volatile as propylene glycol.
@@ -123,7 +150,7 @@ impl Composition {
     /// is carried by spirit and some by water.
     pub fn mixed(parts: impl IntoIterator<Item = (f64, Composition)>) -> Result<Self, MixError> {
         let (mut sum, mut solids, mut water, mut glycol, mut spirit) = (0.0, 0.0, 0.0, 0.0, 0.0);
-        let (mut ln_pace, mut slow) = (0.0, 0.0);
+        let (mut ln_pace, mut slow, mut variance) = (0.0, 0.0, 0.0);
         for (part, c) in parts {
             if !part.is_finite() || part < 0.0 {
                 return Err(MixError::Share(part));
@@ -134,6 +161,7 @@ impl Composition {
             glycol += part * c.glycol;
             spirit += part * c.spirit;
             ln_pace += part * c.solids * c.pace.ln();
+            variance += (part * c.solids * c.unsure).powi(2);
             slow += part * c.glycol * c.volatility;
         }
         if sum <= 0.0 {
@@ -154,7 +182,14 @@ impl Composition {
             spirit: spirit / sum,
             pace,
             volatility,
+            unsure: variance.sqrt() / solids,
         })
+    }
+
+    /// How well its own pace is known: standard deviation of its logarithm. What several materials
+    /// make is surer than each.
+    pub const fn unsure(self) -> f64 {
+        self.unsure
     }
 
     /// How many times as long it takes to dry as the model says of its composition.

@@ -9,7 +9,7 @@ mod parts;
 mod pigment;
 mod starter_shelf;
 
-pub use composition::{Composition, MixError, SUM_TOLERANCE};
+pub use composition::{Composition, MixError, OWN_PACE_SPREAD, SUM_TOLERANCE};
 pub use limits::{
     LEAST_BINDER, LEAST_IN_CUP, Limit, LimitKind, MOST_RETARDER, MOST_WATER, Surface, Thinning,
 };

@@ -3,10 +3,10 @@
 use super::coats::{CoatFault, LaidCoat};
 use super::model::Picture;
 use super::timeline::film_after;
-use crate::air::AirSeries;
-use crate::film::{Diverged, Events, FilmState, Grid, HORIZON_S};
+use crate::film::{Diverged, Events, FilmState, Futures, Grid, HORIZON_S};
 use crate::mix::Composition;
 use crate::time::MINUTE_S;
+use std::sync::Arc;
 
 /// A coat laid at the first moment it is safe, and what becomes of it.
 #[derive(Debug, Clone, PartialEq)]
@@ -33,27 +33,27 @@ impl IfLaid {
 pub fn if_laid(
     picture: &Picture,
     coats: &[LaidCoat],
-    air: &AirSeries,
+    futures: &Arc<Futures>,
     now: f64,
     (wet_um, mix): (f64, Composition),
 ) -> Result<Option<IfLaid>, CoatFault> {
     let there: Vec<LaidCoat> = coats.iter().filter(|c| c.at <= now).copied().collect();
     let top = there.last().map_or(usize::MAX, |c| c.step);
     let cannot = |e: Diverged| picture.fault(top, e);
-    let bare = || picture.bare(Grid::PLANNING, now);
-    let mut film = film_after(picture, &there, air)?.unwrap_or_else(bare);
-    film.advance(air, now, None).map_err(cannot)?;
-    if film.stack().coats() > 0 && film.events().at(FilmState::Paintable).is_none() {
+    let bare = || picture.bare(Grid::PLANNING, now, futures);
+    let mut film = film_after(picture, &there, futures)?.unwrap_or_else(bare);
+    let mut at = now;
+    if !there.is_empty() {
         // The run ahead ends with the step in which it becomes paintable; the coat is laid earlier.
         let mut ahead = film.clone();
-        ahead.advance(air, now + HORIZON_S, Some(FilmState::Paintable)).map_err(cannot)?;
-        let Some(safe) = ahead.events().at(FilmState::Paintable) else { return Ok(None) };
-        film.advance(air, safe, None).map_err(cannot)?;
+        ahead.advance(now + HORIZON_S, Some(FilmState::Paintable)).map_err(cannot)?;
+        let events = ahead.events().map_err(cannot)?;
+        let Some(safe) = events.at(FilmState::Paintable) else { return Ok(None) };
+        at = safe.max(now);
     }
-    let at = film.time();
-    film.lay(wet_um * 1e-6, mix);
-    film.advance(air, at + HORIZON_S, Some(FilmState::Paintable)).map_err(cannot)?;
-    Ok(Some(IfLaid { at, events: film.events().clone() }))
+    film.lay(at, wet_um * 1e-6, mix).map_err(cannot)?;
+    film.advance(at + HORIZON_S, Some(FilmState::Paintable)).map_err(cannot)?;
+    Ok(Some(IfLaid { at, events: film.events().map_err(cannot)? }))
 }
 
 #[cfg(test)]
@@ -61,7 +61,7 @@ mod tests {
     use super::super::kind::StepKind;
     use super::super::model::Step;
     use super::*;
-    use crate::air::Air;
+    use crate::air::{Air, AirSeries};
     use crate::mix::{Mix, starter_shelf};
     use crate::time::MINUTE_S;
 
@@ -79,7 +79,8 @@ mod tests {
         let picture = Picture::new("p", (40.0, 50.0), vec![step]);
         let coats = picture.laid_coats(&shelf).unwrap();
         let air = AirSeries::constant(Air::try_new(21.0, 0.5, 0.15).unwrap());
-        let lay = |now| if_laid(&picture, &coats, &air, now, (40.0, mix)).unwrap().unwrap();
+        let plain = Arc::new(Futures::plain(air));
+        let lay = |now| if_laid(&picture, &coats, &plain, now, (40.0, mix)).unwrap().unwrap();
         // drying.md: heavy 100 um is paintable after 50.7 min.
         assert!((lay(600.0).at / MINUTE_S - 50.7).abs() < 5.0);
         assert_eq!(lay(86_400.0).at, 86_400.0, "a day later at once");

@@ -2,8 +2,8 @@
 
 use super::coats::{CoatFault, LaidCoat};
 use super::model::Picture;
-use crate::air::AirSeries;
-use crate::film::{CoatView, Diverged, Events, Film, FilmState, Grid, HORIZON_S};
+use crate::film::{CoatView, Course, Diverged, Events, FilmState, Futures, Grid, HORIZON_S};
+use std::sync::Arc;
 
 /// What became of one coat.
 #[derive(Debug, Clone, PartialEq)]
@@ -63,9 +63,10 @@ impl Timeline {
     }
 }
 
-/// Follows `coats` (in order of time) over a ground and on to `until` [s].
+/// Follows `coats` (in order of time) over a ground and on to `until` [s], as is sure by `futures`.
 ///
-/// Up to `frames` moments are kept, spread over the coats, each run spaced evenly in the logarithm of time. The coats for
+/// Up to `frames` moments are kept, spread over the coats, each run spaced evenly in the logarithm of time: as thick as
+/// is expected, in the state that is sure. The coats for
 /// which `alone` holds (by their place in `coats`) are also followed on their own until the stack
 /// could be sealed.
 ///
@@ -74,19 +75,19 @@ impl Timeline {
 pub fn follow(
     picture: &Picture,
     coats: &[LaidCoat],
-    air: &AirSeries,
+    futures: &Arc<Futures>,
     grid: Grid,
     (until, frames): (f64, usize),
     alone: impl Fn(usize) -> bool,
 ) -> Result<Timeline, CoatFault> {
     let Some(first) = coats.first() else { return Ok(Timeline::default()) };
-    let mut film = picture.bare(grid, first.at);
+    let mut film = picture.bare(grid, first.at, futures);
+    let mut drawn = (frames > 0).then(|| picture.bare(grid, first.at, &futures.expected()));
     let mut line = Timeline::default();
     let per_coat = (frames / coats.len()).max(2);
     for (n, coat) in coats.iter().enumerate() {
         let cannot = |e: Diverged| picture.fault(coat.step, e);
-        film.advance(air, coat.at, None).map_err(cannot)?;
-        film.lay(coat.wet_m, coat.mix);
+        picture.lay(&mut film, coat)?;
         let end = coats.get(n + 1).map_or(until.max(coat.at), |next| next.at);
         let most = if coats.len() > FOLLOWED_ALONE { FOLLOWED_OF_MANY } else { FOLLOWED_ALONE };
         let near = coats.len() - n <= most;
@@ -94,30 +95,33 @@ pub fn follow(
             let mut fork = film.clone();
             let until = coat.at + HORIZON_S;
             for state in [FilmState::Paintable, FilmState::ReadyToSeal] {
-                fork.advance(air, until, Some(state)).map_err(cannot)?;
+                fork.advance(until, Some(state)).map_err(cannot)?;
             }
-            Some(fork.events().clone())
+            Some(fork.events().map_err(cannot)?)
         } else {
             None
         };
-        if frames > 0 {
-            line.frames.push(frame(&film));
+        if let Some(drawn) = &mut drawn {
+            picture.lay(drawn, coat)?;
+            let sets = film.sets(end).map_err(cannot)?;
+            line.frames.push(frame(&film, drawn, sets));
             let last = coats.len() - n <= LAST_COATS;
             let kept = if last { per_coat.max(LEAST_FRAMES) } else { per_coat };
             for at in moments(coat.at, end, kept) {
-                film.advance(air, at, None).map_err(cannot)?;
-                line.frames.push(frame(&film));
+                film.advance(at, None).map_err(cannot)?;
+                drawn.advance(at, None).map_err(cannot)?;
+                line.frames.push(frame(&film, drawn, sets));
             }
         }
         if n + 1 == coats.len() && frames == 0 {
             let until = until.max(coat.at);
             for state in [FilmState::Paintable, FilmState::ReadyToWrap] {
-                film.advance(air, until, Some(state)).map_err(cannot)?;
+                film.advance(until, Some(state)).map_err(cannot)?;
             }
         } else {
-            film.advance(air, end, None).map_err(cannot)?;
+            film.advance(end, None).map_err(cannot)?;
         }
-        let events = film.events().clone();
+        let events = film.events().map_err(cannot)?.until(end);
         line.coats.push(CoatHistory {
             coat: *coat,
             followed: left.is_some(),
@@ -135,35 +139,44 @@ pub fn follow(
 pub fn film_after(
     picture: &Picture,
     coats: &[LaidCoat],
-    air: &AirSeries,
-) -> Result<Option<Film>, CoatFault> {
+    futures: &Arc<Futures>,
+) -> Result<Option<Course>, CoatFault> {
     let Some(first) = coats.first() else { return Ok(None) };
-    let mut film = picture.bare(Grid::PLANNING, first.at);
+    let mut film = picture.bare(Grid::PLANNING, first.at, futures);
     for coat in coats {
-        picture.lay(&mut film, coat, air)?;
+        picture.lay(&mut film, coat)?;
     }
     Ok(Some(film))
 }
 
 impl Picture {
-    /// The film of the picture before anything is laid, at `at` [s].
-    pub fn bare(&self, grid: Grid, at: f64) -> Film {
-        Film::new(self.ground, self.shorter_side_m(), grid, at)
+    /// The film of the picture before anything is laid, at `at` [s], as is sure by `futures`.
+    pub fn bare(&self, grid: Grid, at: f64, futures: &Arc<Futures>) -> Course {
+        Course::bare(futures.clone(), (self.ground, self.shorter_side_m()), grid, at)
     }
 
     /// Follows `film` to `coat` and lays it.
     ///
     /// # Errors
     /// [`CoatFault`] when it cannot be followed.
-    pub fn lay(&self, film: &mut Film, coat: &LaidCoat, air: &AirSeries) -> Result<(), CoatFault> {
-        film.advance(air, coat.at, None).map_err(|e| self.fault(coat.step, e))?;
-        film.lay(coat.wet_m, coat.mix);
-        Ok(())
+    pub fn lay(&self, film: &mut Course, coat: &LaidCoat) -> Result<(), CoatFault> {
+        film.lay(coat.at, coat.wet_m, coat.mix).map_err(|e| self.fault(coat.step, e))
     }
 }
 
-fn frame(film: &Film) -> Frame {
-    Frame { at: film.time(), coats: film.stack().views(), ground_m: film.stack().ground_water() }
+/// The film as it is expected in `drawn`, in the states that are sure in `film`, whose last coat `sets`
+/// at a moment [s].
+fn frame(film: &Course, drawn: &Course, sets: Option<f64>) -> Frame {
+    let stack = drawn.film().stack();
+    let mut coats = stack.views();
+    let sure = film.film().stack().views();
+    let sets = sets.is_some_and(|at| at <= film.time());
+    let top = coats.len().saturating_sub(1);
+    for (n, (coat, sure)) in coats.iter_mut().zip(sure).enumerate() {
+        let least = if n == top && sets { FilmState::Setting } else { FilmState::Workable };
+        coat.state = sure.state.max(least);
+    }
+    Frame { at: drawn.time(), coats, ground_m: stack.ground_water() }
 }
 
 /// `n` moments after `from` up to `to`, evenly spaced in the logarithm of the time since `from`.

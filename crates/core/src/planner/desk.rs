@@ -85,7 +85,7 @@ impl Desk {
         let new = &self.studio;
         self.planned = None;
         self.films.turn_to(&old, new);
-        if old.air != new.air || old.pictures.len() != new.pictures.len() {
+        if !old.dries_like(new) || old.pictures.len() != new.pictures.len() {
             self.followed.clear();
             self.drawn.clear();
             return;
@@ -246,7 +246,8 @@ impl Desk {
         let asked = coats.len() == laid || (picture.due.is_some() && !picture.is_packed());
         let until = last + if asked { HORIZON_S } else { SOON_S };
         let alone = |n: usize| planned && n + 1 == laid;
-        let line = follow(picture, &coats, &self.studio.air, Grid::PLANNING, (until, 0), alone)?;
+        let line =
+            follow(picture, &coats, &self.studio.futures(), Grid::PLANNING, (until, 0), alone)?;
         let line = Arc::new(line);
         self.followed.insert((p, planned), Followed { coats, line: line.clone() });
         Ok(line)

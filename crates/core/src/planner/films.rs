@@ -11,8 +11,8 @@ use crate::studio::Studio;
 use crate::time::{whole_instant, whole_seconds};
 use std::collections::HashMap;
 
-/// Most beds kept; then all but the beginnings are forgotten. About 10 kB each. [practice]
-const MOST_BEDS: usize = 12_000;
+/// Most beds kept; then all but the beginnings are forgotten. About 15 kB each. [practice]
+const MOST_BEDS: usize = 8_000;
 
 type BedId = u32;
 
@@ -136,7 +136,7 @@ impl Films {
 
     /// Takes over another document: pictures that are the same keep what was computed.
     pub fn turn_to(&mut self, old: &Studio, new: &Studio) {
-        let same_room = old.air == new.air
+        let same_room = old.dries_like(new)
             && old.schools == new.schools
             && old.materials == new.materials
             && old.hours == new.hours;

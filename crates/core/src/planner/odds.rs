@@ -1,9 +1,10 @@
 //! Odds of the dates: the same order of work in sampled futures.
 //!
-//! In a future every film is thicker or thinner than meant, the air over the picture faster or
-//! slower, and each material dries at another pace than the book's, all log-normal (drying.md,
-//! "Uncertainty"). What is laid was laid when it was; its film is no surer. The order of work stays;
-//! a step is done in the first hours after its film is ready in that future.
+//! In a future the painter lays thicker or thinner, the air over the pictures is faster or slower,
+//! everything there and each material dries at another pace than thought, each coat is another one than
+//! meant, the air to come is warmer or damper (film::future has the spreads), and some sessions do
+//! not happen. What is laid was laid when it was; its film is no surer. The order of work stays; a step
+//! is done in the first hours after its film is ready in that future.
 
 use super::Request;
 use super::decode::{Order, Schedule};
@@ -13,20 +14,15 @@ use super::parallel::in_parallel;
 use super::problem::Problem;
 use super::ready::ready_on;
 use super::search::carried;
-use crate::air::{Air, AirSeries};
-use crate::film::Grid;
-use crate::quantity::{AirSpeed, Pace, WetFilm};
+use crate::film::{Common, FILM_SPREAD, Grid, SLOW_SPREAD, factor};
+use crate::quantity::{Pace, Sure, WetFilm};
 use crate::studio::{OrderEntry, Studio};
 use chrono::{DateTime, NaiveDate, Utc};
 use rand::{Rng, SeedableRng};
 use rand_pcg::Pcg64Mcg;
 
-/// Spread of the wet film [-], x/: per standard deviation; drying.md. [memory]
-const FILM_SPREAD: f64 = 1.25;
-/// Spread of the air speed [-], x/:; drying.md. [memory]
-const AIR_SPREAD: f64 = 1.6;
-/// Spread of a material's pace [-], x/:; drying.md. [memory]
-const PACE_SPREAD: f64 = 1.4;
+/// Share of the sessions that do not happen [-]: one in twenty, drying.md. [memory]
+const MISSED: f64 = 0.05;
 /// Futures sampled for the odds where nobody asks for another number. [practice] a share is then
 /// known to 4.6 %, and one does not wait
 pub const FUTURES: usize = 120;
@@ -122,7 +118,8 @@ fn future(
 ) -> Vec<(usize, i64)> {
     let mut draw = Pcg64Mcg::seed_from_u64(seed ^ n.wrapping_mul(0x9e37_79b9_7f4a_7c15));
     let studio = sampled(problem.studio, &mut draw);
-    let problem = Problem { studio: &studio, ..problem.clone() };
+    let mut problem = Problem { studio: &studio, ..problem.clone() };
+    problem.calendar.without(|| draw.random_bool(MISSED));
     let mut films = Films::on(&studio, Grid::SAMPLED);
     let Some(schedule) = Schedule::play(&problem, &mut films, order, None) else {
         return Vec::new();
@@ -136,37 +133,25 @@ fn future(
     (0..studio.pictures.len()).filter_map(|p| Some((p, end(p)?.timestamp()))).collect()
 }
 
-/// The studio as it might be.
+/// The studio as it might be; what was drawn is certain in it.
 fn sampled(studio: &Studio, draw: &mut Pcg64Mcg) -> Studio {
+    let common = Common::drawn(&studio.habit, draw);
     let mut other = studio.clone();
     for material in &mut other.materials {
-        let pace = material.composition.pace() * spread(draw, PACE_SPREAD);
+        let made = material.composition;
+        let pace = made.pace() * factor(draw, made.unsure());
         let pace = pace.clamp(Pace::RANGE.min, Pace::RANGE.max);
-        if let Ok(pace) = Pace::try_new(pace) {
-            material.composition = material.composition.with_pace(pace);
-        }
+        let made = made.with_slow(factor(draw, SLOW_SPREAD));
+        material.composition = Pace::try_new(pace).map_or(made, |pace| made.with_pace(pace));
     }
-    let wind = spread(draw, AIR_SPREAD);
-    let speed = |air: &Air| Air {
-        speed_m_s: (air.speed_m_s * wind).clamp(AirSpeed::RANGE.min, AirSpeed::RANGE.max),
-        ..*air
-    };
-    other.air = AirSeries::new(
-        speed(studio.air.usual()),
-        studio.air.readings().iter().map(|(t, air)| (*t, speed(air))).collect(),
-    );
     for step in other.pictures.iter_mut().flat_map(|p| &mut p.steps) {
-        let film = spread(draw, FILM_SPREAD);
+        let film = common.hand * factor(draw, FILM_SPREAD);
         if let Some(um) = &mut step.wet_film_um {
             *um = (*um * film).clamp(WetFilm::RANGE.min, WetFilm::RANGE.max);
         }
     }
+    other.air = studio.air.deviating(studio.air_known(), &common.air);
+    other.sure = Sure::BRISK;
+    other.habit.pace.ln = common.pace.ln();
     other
-}
-
-/// A log-normal factor with `spread` per standard deviation (Box and Muller 1958).
-fn spread(draw: &mut Pcg64Mcg, spread: f64) -> f64 {
-    let (u, v): (f64, f64) = (1.0 - draw.random::<f64>(), draw.random());
-    let normal = (-2.0 * u.ln()).sqrt() * (std::f64::consts::TAU * v).cos();
-    spread.powf(normal)
 }

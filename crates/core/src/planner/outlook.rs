@@ -46,7 +46,7 @@ pub fn film_line(
 ) -> Result<Vec<FilmMoment>, CoatFault> {
     let picture = &studio.pictures[p];
     let coats = coats_of(studio, p, plan)?;
-    let line = follow(picture, &coats, &studio.air, Grid::DRAWN, (until, frames), |_| false)?;
+    let line = follow(picture, &coats, &studio.futures(), Grid::DRAWN, (until, frames), |_| false)?;
     let moments = line
         .frames
         .iter()
@@ -83,7 +83,7 @@ pub fn outlook(
     let picture = &studio.pictures[p];
     let laid = studio.laid_coats(p)?.len();
     let coats = coats_of(studio, p, plan)?;
-    let line = follow(picture, &coats, &studio.air, Grid::PLANNING, (until, frames), |n| {
+    let line = follow(picture, &coats, &studio.futures(), Grid::PLANNING, (until, frames), |n| {
         frames > 0 || n + 1 == laid
     })?;
     let frames = line.frames.clone();

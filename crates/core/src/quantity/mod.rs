@@ -72,6 +72,10 @@ quantity!(
     Share, SHARE
 );
 quantity!(
+    /// The share of futures in which a state is reached by the time that is said, as a fraction of 1.
+    Sure, SURE
+);
+quantity!(
     /// Parts of one material in a mix, by volume.
     Parts, PARTS
 );
@@ -135,3 +139,12 @@ quantity!(
     /// Longitude in degrees, east positive.
     Longitude, LONGITUDE
 );
+
+impl Sure {
+    /// Brisk hands: as often later as earlier; drying.md.
+    pub const BRISK: Self = Self(0.5);
+    /// Nine of ten; drying.md.
+    pub const USUAL: Self = Self(0.9);
+    /// Careful hands; drying.md.
+    pub const CAREFUL: Self = Self(0.95);
+}

@@ -87,6 +87,8 @@ pub(super) const HUMIDITY: Range = row("relative humidity", "%", (0.0, 1.0), 100
 pub(super) const AIR_SPEED: Range =
     row("air speed", "m/s", (0.0, 10.0), 1.0, "[practice] still room to strong fan");
 pub(super) const SHARE: Range = row("share", "%", (0.0, 1.0), 100.0, "definition");
+pub(super) const SURE: Range =
+    row("how sure", "of 100", (0.5, 0.99), 100.0, "drying.md: brisk hands 50, careful ones 95");
 pub(super) const PARTS: Range = row("parts", "", (0.0, 1_000_000.0), 1.0, "[practice]");
 pub(super) const SIDE: Range = row("side", "cm", (1.0, 1000.0), 1.0, "[practice]");
 pub(super) const MINUTES: Range = row("minutes", "min", (0.0, 525_600.0), 1.0, "one year");
@@ -128,6 +130,7 @@ pub const RANGES: &[Range] = &[
     HUMIDITY,
     AIR_SPEED,
     SHARE,
+    SURE,
     PARTS,
     SIDE,
     MINUTES,

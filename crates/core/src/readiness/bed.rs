@@ -1,7 +1,7 @@
 //! One picture with its film: when it reaches what a step needs.
 
 use super::done::Done;
-use crate::film::{Film, FilmState, Grid, HORIZON_S};
+use crate::film::{Course, Film, FilmState, Grid, HORIZON_S};
 use crate::picture::{CoatFault, Need, Picture};
 use crate::studio::Studio;
 use crate::time::{instant, seconds};
@@ -39,8 +39,8 @@ pub struct Bed {
     /// What was done on it.
     pub done: Done,
     /// The film right after its last coat, and the same run ahead to find states.
-    laid: Film,
-    ahead: Film,
+    laid: Course,
+    ahead: Course,
 }
 
 impl Bed {
@@ -63,7 +63,7 @@ impl Bed {
         history: &[(DateTime<Utc>, usize)],
     ) -> Result<Self, CoatFault> {
         let start = history.first().map_or(0.0, |(at, _)| seconds(*at));
-        let film = studio.pictures[p].bare(grid, start);
+        let film = studio.pictures[p].bare(grid, start, &studio.futures());
         let mut bed = Self { done: Done::nothing(studio, p), laid: film.clone(), ahead: film };
         for (at, i) in history {
             bed.finish(studio, *i, *at)?;
@@ -79,15 +79,22 @@ impl Bed {
         if self.laid.time() < seconds(now) {
             let top = self.done.last_coat().unwrap_or(usize::MAX);
             let cannot = |e| studio.pictures[self.done.picture()].fault(top, e);
-            self.laid.advance(&studio.air, seconds(now), None).map_err(cannot)?;
+            self.laid.advance(seconds(now), None).map_err(cannot)?;
             self.ahead = self.laid.clone();
         }
         Ok(())
     }
 
+    /// Goes on in the air of `studio`, which was the same until now.
+    pub fn turn_to(&mut self, studio: &Studio) {
+        let futures = studio.futures();
+        self.laid.turn_to(futures.clone());
+        self.ahead.turn_to(futures);
+    }
+
     /// The film as it is there after the last coat.
     pub const fn film(&self) -> &Film {
-        &self.laid
+        self.laid.film()
     }
 
     /// Marks step `i` as done at `at` and lays its coat, if it leaves one.
@@ -104,9 +111,7 @@ impl Bed {
         let coat = picture.coat_at(&studio.materials, i, seconds(at))?;
         self.done.mark(studio, i, at, coat.is_some());
         let Some(coat) = coat else { return Ok(()) };
-        // From the last coat on, not from where states were looked for: whoever asks comes by the same steps
-        // to the same film.
-        picture.lay(&mut self.laid, &coat, &studio.air)?;
+        picture.lay(&mut self.laid, &coat)?;
         self.ahead = self.laid.clone();
         Ok(())
     }
@@ -122,12 +127,19 @@ impl Bed {
     ) -> Result<Option<DateTime<Utc>>, CoatFault> {
         let until = self.laid.time() + HORIZON_S;
         for stop in [FilmState::Paintable.min(state), state] {
-            self.ahead.advance(&studio.air, until, Some(stop)).map_err(|e| {
+            self.ahead.advance(until, Some(stop)).map_err(|e| {
                 let top = self.done.last_coat().unwrap_or(usize::MAX);
                 studio.pictures[self.done.picture()].fault(top, e)
             })?;
         }
-        Ok(self.ahead.events().safe_at(state).map(instant))
+        let top = self.done.last_coat().unwrap_or(usize::MAX);
+        let fault = |e| studio.pictures[self.done.picture()].fault(top, e);
+        let reached = match state {
+            // It alone is said from the other side, which is another film.
+            FilmState::Setting => self.ahead.events().map_err(fault)?.safe_at(state),
+            _ => self.ahead.film().events().safe_at(state),
+        };
+        Ok(reached.map(instant))
     }
 
     /// When a coat laid by step `i` at `end` would reach each of `states`, if it does within the

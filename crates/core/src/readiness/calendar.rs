@@ -101,6 +101,11 @@ impl Calendar {
         Self { longest, ..found }
     }
 
+    /// Takes out the sessions that do not happen, those for which `missed` says so, in order of time.
+    pub fn without(&mut self, mut missed: impl FnMut() -> bool) {
+        self.gaps.retain(|_| !missed());
+    }
+
     /// Where in `gap` one could work, not before `ready`, after a set-up of `set_up` [s].
     fn rooms(
         &self,

@@ -4,6 +4,7 @@ use super::*;
 use crate::air::{Air, AirSeries};
 use crate::mix::{Part, starter_shelf};
 use crate::picture::StepKind;
+use crate::quantity::Sure;
 use crate::studio::StudioHours;
 
 /// The moment the checks are made at.
@@ -33,6 +34,8 @@ fn studio(steps: Vec<Step>, celsius: f64, humidity: f64) -> Studio {
     Studio {
         materials: starter_shelf().unwrap(),
         pictures: vec![Picture::new("p", (30.0, 40.0), steps)],
+        // The table of drying.md is plain.
+        sure: Sure::BRISK,
         ..Studio::new(
             "Test room",
             StudioHours::try_new(chrono_tz::UTC, vec![], vec![]).unwrap(),

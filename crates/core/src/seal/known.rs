@@ -1,7 +1,7 @@
 //! Films under seals that were computed, kept from gate to gate: most gates of a studio look at the
 //! same coats again.
 
-use crate::film::{Film, FilmState, Grid, HORIZON_S};
+use crate::film::{Course, FilmState, Grid, HORIZON_S};
 use crate::picture::{CoatFault, LaidCoat, Picture, Step, film_after};
 use crate::planner::{Plan, coats_of};
 use crate::readiness::{Bed, Calendar, FitAir};
@@ -112,6 +112,7 @@ impl KnownFilms {
             return Bed::after(studio, p, Grid::PLANNING, history);
         };
         let mut bed = known.bed.clone();
+        bed.turn_to(studio);
         for (at, i) in &history[known.history.len()..] {
             bed.finish(studio, *i, *at)?;
         }
@@ -177,7 +178,7 @@ impl KnownFilms {
                 for (n, coat) in coats.iter().enumerate() {
                     if other.steps[coat.step].kind.seals() {
                         let coats = &coats[..=n];
-                        let film = film_after(other, coats, &studio.air)?;
+                        let film = film_after(other, coats, &studio.futures())?;
                         let dry = reaches(studio, (q, coats), film, FilmState::TouchDry)?;
                         let dry = dry.unwrap_or(DateTime::<Utc>::MAX_UTC);
                         spans.push((instant(coat.at), dry));
@@ -198,7 +199,7 @@ impl KnownFilms {
 fn reaches(
     studio: &Studio,
     (p, coats): (usize, &[LaidCoat]),
-    film: Option<Film>,
+    film: Option<Course>,
     state: FilmState,
 ) -> Result<Option<DateTime<Utc>>, CoatFault> {
     let Some(mut film) = film else { return Ok(None) };
@@ -206,9 +207,9 @@ fn reaches(
     let top = coats.last().map_or(usize::MAX, |c| c.step);
     let cannot = |e| studio.pictures[p].fault(top, e);
     for stop in [FilmState::Paintable.min(state), state] {
-        film.advance(&studio.air, until, Some(stop)).map_err(cannot)?;
+        film.advance(until, Some(stop)).map_err(cannot)?;
     }
-    Ok(film.events().safe_at(state).map(instant))
+    Ok(film.film().events().safe_at(state).map(instant))
 }
 
 /// The coats of picture `p` after `history`, in order of time.

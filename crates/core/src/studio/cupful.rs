@@ -288,7 +288,7 @@ impl Studio {
         let film = WetFilm::try_new(wet_film_um).map_err(|e| Fault::new("wet_film_um", e))?;
         let composition = mix.composition(&self.materials).map_err(|e| Fault::new("mix", e))?;
         let coat = (film.get(), composition);
-        if_laid(&self.pictures[p], &place.coats, &self.air, seconds(place.at), coat)
+        if_laid(&self.pictures[p], &place.coats, &self.futures(), seconds(place.at), coat)
             .map_err(|e| Fault::new("", e))
     }
 

@@ -2,12 +2,16 @@
 
 use super::daylight;
 use super::hours::StudioHours;
-use super::room::RoomAhead;
+use super::room::{AirSource, RoomAhead};
 use super::schools::{Schools, Slowed};
 use super::tub::Tub;
 use crate::air::AirSeries;
+use crate::film::{Futures, Habit};
 use crate::mix::{self, Material, MaterialKind, Thinning};
 use crate::picture::{CoatFault, LaidCoat, Picture, Step};
+use crate::quantity::Sure;
+use crate::time::seconds;
+use std::sync::Arc;
 
 /// A studio with its shelf and its pictures.
 #[derive(Debug, Clone, PartialEq)]
@@ -24,6 +28,10 @@ pub struct Studio {
     pub daylight: Option<daylight::Place>,
     /// The painter's schools.
     pub schools: Schools,
+    /// In which share of the futures a time that is said must hold.
+    pub sure: Sure,
+    /// How films dry here beside the book.
+    pub habit: Habit,
     /// The room's air; times are seconds of the Unix epoch.
     pub air: AirSeries,
     /// How the room is looked ahead at.
@@ -78,6 +86,8 @@ impl Studio {
             setup_min: 10.0, // [practice] a cup mixed and a brush wetted
             daylight: None,
             schools: Schools::default(),
+            sure: Sure::USUAL,
+            habit: Habit::default(),
             air,
             room: RoomAhead::default(),
             materials: Vec::new(),
@@ -86,6 +96,37 @@ impl Studio {
             pictures: Vec::new(),
             order: Vec::new(),
         }
+    }
+
+    /// Until when its air is known [s of the epoch]: the last reading, or when one last looked ahead;
+    /// nothing in a room that was never measured. A heater that is switched on measures nothing.
+    pub(crate) fn air_known(&self) -> Option<f64> {
+        let end = self.air.end()?;
+        let taken = self.room.taken_at.map(seconds);
+        match self.room.source {
+            AirSource::Readings => Some(end),
+            AirSource::Forecast => Some(taken.unwrap_or(end)),
+            AirSource::Constant => taken.filter(|t| self.air.readings()[0].0 < *t),
+        }
+    }
+
+    /// The futures by which every time in it is said.
+    pub fn futures(&self) -> Arc<Futures> {
+        Arc::new(Futures::sure(self.sure, &self.habit, &self.air, self.air_known()))
+    }
+
+    /// The future in which a state is reached by the time by which it is reached in the share `level` of
+    /// all (0 to 1, neither included).
+    pub fn futures_at(&self, level: f64) -> Arc<Futures> {
+        Arc::new(Futures::at(level, &self.habit, &self.air, self.air_known()))
+    }
+
+    /// Whether what was computed of films in `other` holds here too: same air, and as much known.
+    pub fn dries_like(&self, other: &Self) -> bool {
+        self.air == other.air
+            && self.air_known() == other.air_known()
+            && self.sure == other.sure
+            && self.habit == other.habit
     }
 
     /// The school of thinning a picture is judged by: its own, or the studio's.

@@ -13,6 +13,7 @@ use ulvek_core::picture::{
     Carrier, Need, Picture, Purpose, SealTrouble, Step, StepKind, Strokes, VarnishChoice,
 };
 use ulvek_core::planner::{Request, plan};
+use ulvek_core::quantity::Sure;
 use ulvek_core::readiness::{WaitReason, air_faults};
 use ulvek_core::seal::{
     Action, ConditionId, Gate, KnownFilms, Removal, Stage, Standing, VarnishError, bench_sheet,

@@ -3,7 +3,8 @@
 use super::at_second;
 use chrono::{DateTime, FixedOffset, Utc};
 use serde_json::{Map, Value, json};
-use ulvek_core::film::{FilmState, Grid, HORIZON_S};
+use std::sync::Arc;
+use ulvek_core::film::{FilmState, Futures, Grid, HORIZON_S};
 use ulvek_core::picture::{CoatFault, Picture, follow};
 use ulvek_core::studio::Studio;
 use ulvek_core::time::seconds;
@@ -42,8 +43,9 @@ pub fn simulate(studio: &Studio, asked: Simulate) -> Result<Value, CoatFault> {
 fn one(studio: &Studio, picture: &Picture, asked: Simulate) -> Result<Value, CoatFault> {
     let grid = if asked.fine { Grid::FINE } else { Grid::PLANNING };
     let coats = picture.laid_coats(&studio.materials)?;
+    let plain = Arc::new(Futures::plain(studio.air.clone()));
     let until = coats.last().map_or(0.0, |c| c.at + HORIZON_S);
-    let line = follow(picture, &coats, &studio.air, grid, (until, 0), |_| false)?;
+    let line = follow(picture, &coats, &plain, grid, (until, 0), |_| false)?;
     let coats_out: Vec<Value> = line
         .coats
         .iter()
@@ -63,7 +65,7 @@ fn one(studio: &Studio, picture: &Picture, asked: Simulate) -> Result<Value, Coa
     if let Some(at) = asked.at {
         let t = seconds(at);
         let there: Vec<_> = coats.iter().copied().filter(|c| c.at <= t).collect();
-        let line = follow(picture, &there, &studio.air, grid, (t, 2), |_| false)?;
+        let line = follow(picture, &there, &plain, grid, (t, 2), |_| false)?;
         let film: Vec<Value> = line.frames.last().map_or_else(Vec::new, |frame| {
             frame
                 .coats

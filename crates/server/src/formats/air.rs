@@ -140,7 +140,10 @@ impl AirDoc {
             };
             readings.push((seconds(at), air));
         }
-        let room = self.ahead.as_ref().map(AheadDoc::read).unwrap_or_default();
+        // Hours that are given without a word on where they are from were read.
+        let read = RoomAhead { source: AirSource::Readings, ..RoomAhead::default() };
+        let usual_room = if readings.is_empty() { RoomAhead::default() } else { read };
+        let room = self.ahead.as_ref().map_or(usual_room, AheadDoc::read);
         Ok((AirSeries::new(usual, readings), room))
     }
 }

@@ -8,7 +8,7 @@ use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use ulvek_core::air::AirSeries;
 use ulvek_core::mix::Thinning;
-use ulvek_core::quantity::{Checked, Fault, Latitude};
+use ulvek_core::quantity::{Checked, Fault, Latitude, Sure};
 use ulvek_core::studio::{
     Closed, HoursError, MIDNIGHT, OpenHours, OrderEntry, Schools, Studio, StudioHours, Waiting,
     daylight,
@@ -41,6 +41,9 @@ pub struct StudioDoc {
     /// The painter's schools.
     #[serde(default)]
     pub schools: SchoolsDoc,
+    /// Share of the futures in which a time that is said must hold, 0.5 to 0.99; 0.9 when not said.
+    #[serde(default = "usually")]
+    pub sure: f64,
     /// The order of work that was settled on; without it, what can start first comes first.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub order: Vec<OrderEntryDoc>,
@@ -68,6 +71,10 @@ pub struct OrderEntryDoc {
 
 const fn one_place() -> u32 {
     1
+}
+
+const fn usually() -> f64 {
+    Sure::USUAL.get()
 }
 
 const fn ten_minutes() -> f64 {
@@ -153,6 +160,7 @@ impl StudioDoc {
                 .daylight
                 .map(|p| DaylightDoc { latitude_deg: p.latitude(), longitude_deg: p.longitude() }),
             order: studio.order.iter().map(OrderEntryDoc::of).collect(),
+            sure: studio.sure.get(),
             schools: SchoolsDoc {
                 thinning: studio.schools.thinning,
                 waiting: studio.schools.waiting,
@@ -183,7 +191,9 @@ impl StudioDoc {
             Fault::new(format!("studio.{list}[{i}]"), e)
         })?;
         let daylight = self.daylight.as_ref().map(DaylightDoc::read).transpose()?;
+        let sure = Sure::try_new(self.sure).map_err(|e| Fault::new("studio.sure", e))?;
         Ok(Studio {
+            sure,
             daylight,
             order: self.order.iter().map(OrderEntryDoc::read).collect(),
             flat_places: self.flat_places,
