@@ -73,6 +73,12 @@ export const strataQuery = (id: string) =>
     refetchInterval: FRESH_MS,
   });
 
+export const spreadQuery = (id: string) =>
+  queryOptions({
+    queryKey: ['spread', id],
+    queryFn: () => unwrap(client.GET('/api/pictures/{id}/spread', { params: { path: { id } } })),
+  });
+
 /** A cup of a picture. Each ask has its own key, so that no old answer can overtake a newer one. */
 export const cupQuery = (id: string, ask: Schemas['CupAsk']) =>
   queryOptions({

@@ -326,6 +326,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pictures/{id}/spread": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** When the coats of one picture reach their states in one, five and nine of ten futures. */
+        get: operations["spread"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pictures/{id}/strata": {
         parameters: {
             query?: never;
@@ -1174,6 +1191,8 @@ export interface components {
             speeds: components["schemas"]["UsualOut"][];
             /** @description Directions of strokes. */
             strokes: components["schemas"]["WordOut"][];
+            /** @description How sure times may be said, as a share of the futures. */
+            sures: components["schemas"]["UsualOut"][];
             /** @description Schools of thinning. */
             thinnings: components["schemas"]["WordOut"][];
             /** @description Containers of mixed colour. */
@@ -1242,6 +1261,7 @@ export interface components {
              * @description When its drying starts.
              */
             laid_at: string;
+            likely: components["schemas"]["StatesOut"] | null;
             /** @description Whether paint is still to come over it below the next sealing coat. */
             paint_to_come: boolean;
             /** @description Whether it is only planned. */
@@ -3073,6 +3093,22 @@ export interface components {
              */
             to: string;
         };
+        /** @description When coats of a picture reach their states in few, half and most of the futures. */
+        Spread: {
+            /** @description The last laid coat and those to come. */
+            coats: components["schemas"]["SpreadOut"][];
+            /** @description The shares of the futures, in order. */
+            shares: number[];
+        };
+        /** @description The spread of one coat. */
+        SpreadOut: {
+            /** @description One for each share. */
+            states: components["schemas"]["StatesOut"][];
+            /** @description The step's name within the picture. */
+            step: string;
+            /** @description What the painter calls it. */
+            title: string;
+        };
         /** @description When a film reaches each state; `null` when not before the next coat, or not in 400 days. */
         StatesOut: {
             /**
@@ -3229,6 +3265,11 @@ export interface components {
              * @description Minutes to change picture or mix; 10 when not said.
              */
             setup_min?: number;
+            /**
+             * Format: double
+             * @description Share of the futures in which a time that is said must hold, 0.5 to 0.99; 0.9 when not said.
+             */
+            sure?: number;
             /** @description IANA name of the time zone, e.g. `Europe/Oslo`. */
             time_zone: string;
         };
@@ -5941,6 +5982,98 @@ export interface operations {
             };
             /** @description The disk is full; nothing was changed. */
             507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    spread: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The answer. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Spread"];
+                };
+            };
+            /** @description nothing changed */
+            304: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A host name that the application does not answer to. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit; the place and the reason are said. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description More is asked at once than can be computed; ask again after Retry-After. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A fault of the program. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or the answer took too long. */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -138,7 +138,7 @@ export function Ribbon(props: Props) {
           fontWeight={600}
           fill={late ? greys.harm : greys.text}
         >
-          {Math.round(odds * 100)} %
+          {odds > 0.99 ? '> 99' : odds < 0.01 ? '< 1' : Math.round(odds * 100)} %
         </text>
       )}
       {late && due !== undefined && finish !== undefined && (

@@ -38,6 +38,7 @@ const coat = (title: string, min: number, planned = false): Schemas['CoatOut'] =
   states,
   if_left: states,
   followed: true,
+  likely: null,
   seal_from: null,
   paint_to_come: false,
 });

@@ -27,6 +27,9 @@ interface Props {
   spoken: string;
 }
 
+/** States whose time is told as a band: from when they are likely to when they are sure. */
+const BANDS = ['touch_dry_at', 'paintable_at', 'dry_through_at', 'ready_to_seal_at'] as const;
+
 const plainText = { fontFamily: FONT, fontSize: 14 } as const;
 
 /** The film of a picture over time: the picture's main figure. */
@@ -155,6 +158,26 @@ export function Strata(props: Props) {
         width={width}
         ground={GROUND}
       />
+      {coats.flatMap((coat) =>
+        BANDS.map((state) => {
+          const [from, to] = [coat.likely?.[state], coat.if_left[state]].map((time) =>
+            time ? Date.parse(time) : undefined,
+          );
+          if (from === undefined || to === undefined || from > last) return null;
+          return (
+            <rect
+              key={`${coat.step}-${state}`}
+              data-band={state}
+              x={x(from)}
+              y={base + 3}
+              width={Math.max(x(to) - x(from), 2)}
+              height={6}
+              fill={greys.soft}
+              fillOpacity={0.7}
+            />
+          );
+        }),
+      )}
       {coats.map((coat, n) => {
         const box = labels[n];
         if (!box) return null;

@@ -25,6 +25,7 @@ const coat = (title: string, laid: string, extra: Partial<Schemas['CoatOut']> = 
     states,
     if_left: states,
     followed: true,
+    likely: null,
     seal_from: after(4320),
     paint_to_come: false,
     ...extra,
@@ -42,6 +43,14 @@ describe('the verdict', () => {
     expect(setting.rest).toBe(
       'Paintable from 15:35. Do not sand before tomorrow 10:00. Seal from Sunday 14:00.',
     );
+  });
+
+  it('says what is likely beside what is sure, as long as it is still to come', () => {
+    const base = coat('Glaze 2', '2027-01-07T13:00:00Z');
+    const likely = { ...base.if_left, paintable_at: '2027-01-07T14:05:00Z' };
+    const said = (time: string) => verdict([{ ...base, likely }], Date.parse(time), OSLO, 400).rest;
+    expect(said('2027-01-07T13:20:00Z')).toContain('Paintable by 15:35, likely from 15:05.');
+    expect(said('2027-01-07T14:10:00Z')).toContain('Paintable from 15:35.');
   });
 
   it('never calls cured what the school still makes wait', () => {

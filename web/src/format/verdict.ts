@@ -13,6 +13,9 @@ export interface Verdict {
   state?: FilmState;
 }
 
+/** Times closer than this are one time to a painter. [practice] two minutes */
+const TOLD_APART_MS = 120_000;
+
 const at = (text: string | null) => (text === null ? undefined : Date.parse(text));
 
 /** The last coat there is at `t`. */
@@ -54,9 +57,16 @@ export function verdict(
   };
   const name = coat.title.charAt(0).toUpperCase() + coat.title.slice(1);
   const { if_left: s } = coat;
+  // What is expected is said beside what is sure, where the two are told apart and it is still to come.
+  const likely = at(coat.likely?.paintable_at ?? null);
+  const sure = at(s.paintable_at);
+  const apart = likely !== undefined && sure !== undefined && sure - likely >= TOLD_APART_MS;
   const paintable = said(
     s.paintable_at,
-    (w) => `Paintable from ${w}.`,
+    (w) =>
+      apart && likely > t
+        ? `Paintable by ${w}, likely from ${moment(likely, t, zone)}.`
+        : `Paintable from ${w}.`,
     `Not paintable within ${horizonDays} days.`,
   );
   const sand = coat.seals

@@ -253,8 +253,8 @@ impl Futures {
 
     /// What is expected in the same air where nothing else is known: neither late nor early.
     #[must_use]
-    pub fn expected(&self) -> Arc<Self> {
-        self.expected.clone().unwrap_or_else(|| Arc::new(self.clone()))
+    pub fn expected(self: &Arc<Self>) -> Arc<Self> {
+        self.expected.clone().unwrap_or_else(|| self.clone())
     }
 
     /// What is `sure` in a studio with `habit`, whose air is known until `known` [s].
@@ -263,7 +263,7 @@ impl Futures {
         Self {
             late: Future::at(sure.get(), habit, air, known),
             early: Future::far(early, habit, air, known),
-            expected: Some(Arc::new(Self::at(0.5, habit, air, known))),
+            expected: (sure > Sure::BRISK).then(|| Arc::new(Self::at(0.5, habit, air, known))),
         }
     }
 

@@ -17,6 +17,8 @@ pub struct CoatHistory {
     pub if_left: Events,
     /// Whether `if_left` was followed to its end.
     pub followed: bool,
+    /// The same as is expected, where it was followed and that is not what is sure.
+    pub likely: Option<Events>,
 }
 
 /// Every coat at one moment, from the ground up.
@@ -82,35 +84,40 @@ pub fn follow(
 ) -> Result<Timeline, CoatFault> {
     let Some(first) = coats.first() else { return Ok(Timeline::default()) };
     let mut film = picture.bare(grid, first.at, futures);
-    let mut drawn = (frames > 0).then(|| picture.bare(grid, first.at, &futures.expected()));
+    let mut expected = picture.bare(grid, first.at, &futures.expected());
+    let unsure = !Arc::ptr_eq(&futures.expected(), futures);
+    let most = if coats.len() > FOLLOWED_ALONE { FOLLOWED_OF_MANY } else { FOLLOWED_ALONE };
+    let followed = |n: usize| coats.len() - n <= most && alone(n);
+    let last_followed = (0..coats.len()).rfind(|n| followed(*n));
     let mut line = Timeline::default();
     let per_coat = (frames / coats.len()).max(2);
     for (n, coat) in coats.iter().enumerate() {
         let cannot = |e: Diverged| picture.fault(coat.step, e);
         picture.lay(&mut film, coat)?;
         let end = coats.get(n + 1).map_or(until.max(coat.at), |next| next.at);
-        let most = if coats.len() > FOLLOWED_ALONE { FOLLOWED_OF_MANY } else { FOLLOWED_ALONE };
-        let near = coats.len() - n <= most;
-        let left = if near && alone(n) {
+        if frames > 0 || (unsure && last_followed.is_some_and(|last| n <= last)) {
+            picture.lay(&mut expected, coat)?;
+        }
+        let left_of = |film: &Course| -> Result<Events, Diverged> {
             let mut fork = film.clone();
             let until = coat.at + HORIZON_S;
             for state in [FilmState::Paintable, FilmState::ReadyToSeal] {
-                fork.advance(until, Some(state)).map_err(cannot)?;
+                fork.advance(until, Some(state))?;
             }
-            Some(fork.events().map_err(cannot)?)
-        } else {
-            None
+            fork.events()
         };
-        if let Some(drawn) = &mut drawn {
-            picture.lay(drawn, coat)?;
+        let left = followed(n).then(|| left_of(&film)).transpose().map_err(cannot)?;
+        let likely = (followed(n) && unsure).then(|| left_of(&expected)).transpose();
+        let likely = likely.map_err(cannot)?;
+        if frames > 0 {
             let sets = film.sets(end).map_err(cannot)?;
-            line.frames.push(frame(&film, drawn, sets));
+            line.frames.push(frame(&film, &expected, sets));
             let last = coats.len() - n <= LAST_COATS;
             let kept = if last { per_coat.max(LEAST_FRAMES) } else { per_coat };
             for at in moments(coat.at, end, kept) {
                 film.advance(at, None).map_err(cannot)?;
-                drawn.advance(at, None).map_err(cannot)?;
-                line.frames.push(frame(&film, drawn, sets));
+                expected.advance(at, None).map_err(cannot)?;
+                line.frames.push(frame(&film, &expected, sets));
             }
         }
         if n + 1 == coats.len() && frames == 0 {
@@ -126,6 +133,7 @@ pub fn follow(
             coat: *coat,
             followed: left.is_some(),
             if_left: left.unwrap_or_else(|| events.clone()),
+            likely,
             events,
         });
     }

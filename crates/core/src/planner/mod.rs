@@ -33,7 +33,7 @@ pub use cup_place::cup_place;
 pub use desk::{Desk, same_support};
 pub use holds::{Held, Link, holds};
 pub use odds::{Aim, FUTURES, PictureOdds, odds};
-pub use outlook::{CoatOutlook, FilmMoment, film_line, outlook};
+pub use outlook::{CoatOutlook, FilmMoment, SPREAD, film_line, outlook, spread};
 pub use pins::Pin;
 pub use ready::{ReadyOutcome, ready};
 pub use remind::{WetSession, wet_session};

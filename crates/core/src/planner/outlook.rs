@@ -1,7 +1,7 @@
 //! What becomes of a picture's coats, laid and planned: the numbers behind strata and verdict.
 
 use super::Plan;
-use crate::film::{FilmState, Grid};
+use crate::film::{Events, FilmState, Grid};
 use crate::picture::{CoatFault, CoatHistory, Frame, LaidCoat, Timeline, follow};
 use crate::readiness::Done;
 use crate::studio::Studio;
@@ -88,6 +88,34 @@ pub fn outlook(
     })?;
     let frames = line.frames.clone();
     Ok((decorate(studio, p, line, laid), frames))
+}
+
+/// Shares of the futures for which the times of a spread are told [-]; drying.md.
+pub const SPREAD: [f64; 3] = [0.1, 0.5, 0.9];
+
+/// When the last laid coat of picture `p` and those of `plan` reach each state in so many of the
+/// futures, see [`SPREAD`], if nothing more is laid on them.
+///
+/// # Errors
+/// [`CoatFault`] when a coat cannot be computed.
+pub fn spread(
+    studio: &Studio,
+    p: usize,
+    plan: &Plan,
+) -> Result<Vec<(usize, [Events; 3])>, CoatFault> {
+    let picture = &studio.pictures[p];
+    let laid = studio.laid_coats(p)?.len();
+    let coats = coats_of(studio, p, plan)?;
+    let until = coats.last().map_or(0.0, |c| c.at);
+    let at = |level| {
+        let futures = studio.futures_at(level);
+        follow(picture, &coats, &futures, Grid::PLANNING, (until, 0), |n| n + 1 >= laid)
+    };
+    let [few, half, most] = SPREAD.map(at);
+    let (few, half, most) = (few?, half?, most?);
+    let of = |n: usize| [&few, &half, &most].map(|line| line.coats[n].if_left.clone());
+    let followed = (0..coats.len()).filter(|n| half.coats[*n].followed);
+    Ok(followed.map(|n| (coats[n].step, of(n))).collect())
 }
 
 /// What the coats of picture `p`, of which `laid` are laid, allow and when.

@@ -148,3 +148,10 @@ impl Sure {
     /// Careful hands; drying.md.
     pub const CAREFUL: Self = Self(0.95);
 }
+
+/// How sure one may want to be, with its words; drying.md.
+pub const SURES: [(f64, &str); 3] = [
+    (Sure::BRISK.0, "Brisk: as often later as earlier"),
+    (Sure::USUAL.0, "Usual: by then in nine of ten cases"),
+    (Sure::CAREFUL.0, "Careful: by then in nineteen of twenty cases"),
+];

@@ -63,6 +63,7 @@ pub fn api() -> OpenApiRouter<App> {
         .routes(routes!(outlook_of::outlook))
         .routes(routes!(outlook_of::plan_calendar))
         .routes(routes!(outlook_of::strata))
+        .routes(routes!(outlook_of::spread))
         .routes(routes!(season_of::season))
         .routes(routes!(season_of::what_if))
         .routes(routes!(outlook_of::week))

@@ -16,6 +16,7 @@ import { dueDay, moment } from '../../format/time';
 import { plain } from '../../format/words';
 import { ConflictDialog } from '../../components/ConflictDialog';
 import { FilmTable } from './FilmTable';
+import { SpreadTable } from './SpreadTable';
 import { PictureFacts } from './PictureFacts';
 import { PictureFigure } from './PictureFigure';
 import { SaveWay } from './SaveWay';
@@ -185,6 +186,7 @@ function OnePicture({ id }: { id: string }) {
           {take.error.message}
         </Typography>
       )}
+      <SpreadTable picture={outlook.id} zone={zone} />
       <FilmTable outlook={outlook} zone={zone} />
       {facts && <PictureFacts doc={doc} edits={edits} onClose={() => setFacts(false)} />}
       {saving && <SaveWay doc={doc} shelf={shelf} onClose={() => setSaving(false)} />}

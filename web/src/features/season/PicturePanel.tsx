@@ -8,7 +8,7 @@ import { Holds } from './Holds';
 import { Sittings } from './Sittings';
 import type { SeasonState } from './useSeason';
 import { Ways } from './Ways';
-import { dateWords, percent } from './words';
+import { dateWords, oddsWords } from './words';
 import { LongWait } from './LongWait';
 
 interface Props {
@@ -45,9 +45,9 @@ export function PicturePanel({ view, picture, odds, step, onStep, onClose }: Pro
         <Typography sx={{ mt: 1 }} data-testid="odds">
           {odds.on_day != null && picture.due && (
             <>
-              Odds for {dueDay(picture.due, now)}: <b>{percent(odds.on_day)}</b>
-              {odds.day_earlier != null && `, a day earlier ${percent(odds.day_earlier)}`}
-              {odds.day_later != null && `, a day later ${percent(odds.day_later)}`}.{' '}
+              Odds for {dueDay(picture.due, now)}: <b>{oddsWords(odds.on_day)}</b>
+              {odds.day_earlier != null && `, a day earlier ${oddsWords(odds.day_earlier)}`}
+              {odds.day_later != null && `, a day later ${oddsWords(odds.day_later)}`}.{' '}
             </>
           )}
           {odds.day_90

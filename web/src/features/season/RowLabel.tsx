@@ -3,7 +3,7 @@ import ButtonBase from '@mui/material/ButtonBase';
 import type { Schemas } from '../../api/client';
 import { dueDay, exact } from '../../format/time';
 import { filmWords } from '../../figures/Ribbon';
-import { days, percent } from './words';
+import { days, oddsWords } from './words';
 
 interface Props {
   picture: Schemas['SeasonPicture'];
@@ -58,7 +58,7 @@ export function RowLabel({ picture, odds, open, now, zone, onOpen }: Props) {
       </Box>
       <Box component="span" sx={{ display: 'block', fontSize: 15, color: 'text.secondary' }}>
         {picture.due ? `due ${dueDay(picture.due, now)}` : 'no date'}
-        {!picture.done && odds?.on_day != null && ` · odds ${percent(odds.on_day)}`}
+        {!picture.done && odds?.on_day != null && ` · odds ${oddsWords(odds.on_day)}`}
         <Box component="span" sx={{ position: 'absolute', left: -9999 }}>
           . Film now: {filmWords(picture, now)}.
         </Box>

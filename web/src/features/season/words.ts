@@ -54,4 +54,9 @@ export function shiftWords(minutes: number): string {
   return minutes > 0 ? `${span(minutes)} later` : `${span(-minutes)} earlier`;
 }
 
-export const percent = (share: number) => `${Math.round(share * 100)} %`;
+/** Odds in words: never as if they were certain. */
+export const oddsWords = (share: number) => {
+  if (share > 0.99) return 'more than 99 in 100';
+  if (share < 0.01) return 'less than 1 in 100';
+  return `${Math.round(share * 100)} %`;
+};

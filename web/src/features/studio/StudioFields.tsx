@@ -1,3 +1,4 @@
+import type { Schemas } from '../../api/client';
 import Box from '@mui/material/Box';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import MenuItem from '@mui/material/MenuItem';
@@ -19,6 +20,14 @@ interface Props {
 }
 
 const ZONES = Intl.supportedValuesOf('timeZone');
+
+/** The usual choices, and the studio's own where a document brought another. */
+function sureOptions(usual: Schemas['UsualOut'][], own: number) {
+  const options = usual.map(({ value, said }) => ({ value: String(value), word: said }));
+  if (Number.isNaN(own) || usual.some(({ value }) => value === own)) return options;
+  const word = `By then in ${Math.round(own * 100)} of 100 cases`;
+  return [...options, { value: String(own), word }];
+}
 
 /** Hours, room and schools of a studio as fields. */
 export function StudioFields({ edit, refused, today }: Props) {
@@ -159,6 +168,12 @@ export function StudioFields({ edit, refused, today }: Props) {
             value={form.waiting}
             onChange={(waiting) => change({ waiting })}
             options={optionsOf<typeof form.waiting>(catalogue.waitings)}
+          />
+          <RadioLine
+            label="How sure is a time that is said? Plan, gate and every screen go by it"
+            value={String(form.sure)}
+            onChange={(sure) => change({ sure: Number(sure) })}
+            options={sureOptions(catalogue.sures, form.sure)}
           />
           <RadioLine
             label="Thinning"

@@ -15,6 +15,8 @@ export interface StudioForm {
   waiting: NonNullable<Schemas['SchoolsDoc']['waiting']>;
   fresh_eyes: boolean;
   isolation_coat: boolean;
+  /** Share of the futures in which a time that is said must hold. */
+  sure: number;
   speed: number;
 }
 
@@ -53,6 +55,7 @@ function fromStudio({ studio, air }: Given): StudioForm {
     waiting: studio.schools?.waiting ?? 'standard',
     fresh_eyes: studio.schools?.fresh_eyes ?? true,
     isolation_coat: studio.schools?.isolation_coat ?? false,
+    sure: studio.sure ?? 0.9,
     speed: air.usual.air_speed_m_s ?? NaN,
   };
 }
@@ -86,6 +89,7 @@ export function useStudioForm(given: Given) {
       daylight: form.by_daylight
         ? { latitude_deg: numbers.value('latitude'), longitude_deg: numbers.value('longitude') }
         : undefined,
+      sure: form.sure,
       schools: {
         thinning: form.thinning,
         waiting: form.waiting,

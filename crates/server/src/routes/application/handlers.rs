@@ -19,7 +19,7 @@ use ulvek_core::mix::{
 use ulvek_core::picture::{
     Carrier, GROUNDS, MOST_COATS, Need, Purpose, ReadyBy, StepKind, Strokes, WAYS,
 };
-use ulvek_core::quantity::Range;
+use ulvek_core::quantity::{Range, SURES};
 use ulvek_core::studio::{AirSource, Tightness, TubTrouble, Waiting};
 use ulvek_core::time::DAY_S;
 
@@ -89,6 +89,7 @@ pub fn known() -> Result<Catalogue, Problem> {
         tub_troubles: words(TubTrouble::WORDS, |trouble| trouble.said()),
         thinnings: Thinning::ALL.iter().filter_map(|school| word(school, school.said())).collect(),
         waitings: Waiting::ALL.iter().filter_map(|school| word(school, school.said())).collect(),
+        sures: usual(&SURES),
         carriers: words(Carrier::WORDS, |carrier| carrier.said()),
         purposes: words(Purpose::WORDS, |purpose| purpose.said()),
         ready_by: words(ReadyBy::WORDS, |ready| ready.said()),

@@ -137,6 +137,8 @@ pub struct Catalogue {
     pub thinnings: Vec<WordOut>,
     /// Schools of waiting.
     pub waitings: Vec<WordOut>,
+    /// How sure times may be said, as a share of the futures.
+    pub sures: Vec<UsualOut>,
     /// What carries a varnish.
     pub carriers: Vec<WordOut>,
     /// What a sealed thing is for.

@@ -2,7 +2,7 @@
 
 use super::wire::{
     AirOut, CalendarAsked, CoatOut, FilmOut, FindingOut, Outlook, PictureOutlook, PlannedOut,
-    ShortageOut, Strata, Week, WeekAsked, WeekDay, WeekWork,
+    ShortageOut, Spread, SpreadOut, StatesOut, Strata, Week, WeekAsked, WeekDay, WeekWork,
 };
 use crate::compute::Lane;
 use crate::extract::{Asked, Key};
@@ -18,7 +18,10 @@ use axum::response::{IntoResponse, Response};
 use chrono::{DateTime, Days, Duration, DurationRound, NaiveDate, Utc};
 use ulvek_core::film::HORIZON_S;
 use ulvek_core::picture::Frame;
-use ulvek_core::planner::{CoatOutlook, Plan, ReadyOutcome, agenda, outlook as follow, shortages};
+use ulvek_core::planner::{
+    CoatOutlook, Plan, ReadyOutcome, SPREAD, agenda, outlook as follow, shortages,
+    spread as spread_of,
+};
 use ulvek_core::quantity::{Fault, check_day};
 use ulvek_core::rules::{Finding, check_at};
 use ulvek_core::studio::{Shortage, Studio};
@@ -158,6 +161,35 @@ pub async fn strata(
         scene.loaded.place_of(id).and_then(|p| make_strata(scene, p))
     })
     .await
+}
+
+/// When the coats of one picture reach their states in one, five and nine of ten futures.
+#[utoipa::path(get, path = "/api/pictures/{id}/spread", tag = "computed", params(("id" = Uuid, Path)),
+    responses((status = 200, body = Spread), (status = 304, description = "nothing changed")))]
+pub async fn spread(
+    State(app): State<App>,
+    Key(id): Key,
+    headers: HeaderMap,
+) -> Result<Response, Problem> {
+    let question = format!("spread {id}");
+    view(&app, Of::Picture(id), &headers, question, move |scene| {
+        scene.loaded.place_of(id).and_then(|p| make_spread(scene, p))
+    })
+    .await
+}
+
+fn make_spread(scene: &Scene, p: usize) -> Result<Spread, Problem> {
+    let studio = &scene.loaded.stored.studio;
+    let plan = scene.app.desks.at(&scene.loaded, |desk| desk.plan(scene.now));
+    let coats = spread_of(studio, p, &plan)?.into_iter().map(|(step, events)| {
+        let step = &studio.pictures[p].steps[step];
+        SpreadOut {
+            step: step.id.clone(),
+            title: step.title().to_owned(),
+            states: events.iter().map(StatesOut::from).collect(),
+        }
+    });
+    Ok(Spread { shares: SPREAD.to_vec(), coats: coats.collect() })
 }
 
 fn make_strata(scene: &Scene, p: usize) -> Result<Strata, Problem> {

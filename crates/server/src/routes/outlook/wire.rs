@@ -84,6 +84,10 @@ pub struct CoatOut {
     /// Whether `if_left` was followed to its end; in an outlook only the last laid coat's is,
     /// and deep in a stack of hundreds none.
     pub followed: bool,
+    /// The same as is expected: as often later as earlier. Not said where it is not followed, or the
+    /// studio wants no more than that.
+    #[schema(required)]
+    pub likely: Option<StatesOut>,
     /// From when the next sealing coat may be laid on it if nothing else is: film and the schools'
     /// floors, by the one law.
     #[schema(required)]
@@ -108,6 +112,7 @@ impl CoatOut {
             states: StatesOut::from(&coat.history.events),
             if_left: StatesOut::from(&coat.history.if_left),
             followed: coat.history.followed,
+            likely: coat.history.likely.as_ref().map(StatesOut::from),
             seal_from: coat.seal_from.map(instant),
             paint_to_come: coat.paint_to_come,
         }
@@ -331,6 +336,26 @@ pub struct Strata {
     pub frames: Vec<DateTime<Utc>>,
     /// One per coat: its film from the frame where it begins.
     pub films: Vec<FilmOut>,
+}
+
+/// When coats of a picture reach their states in few, half and most of the futures.
+#[derive(Serialize, ToSchema)]
+pub struct Spread {
+    /// The shares of the futures, in order.
+    pub shares: Vec<f64>,
+    /// The last laid coat and those to come.
+    pub coats: Vec<SpreadOut>,
+}
+
+/// The spread of one coat.
+#[derive(Serialize, ToSchema)]
+pub struct SpreadOut {
+    /// The step's name within the picture.
+    pub step: String,
+    /// What the painter calls it.
+    pub title: String,
+    /// One for each share.
+    pub states: Vec<StatesOut>,
 }
 
 /// The film of one coat.
