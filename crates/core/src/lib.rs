@@ -13,6 +13,7 @@ pub mod cancel;
 pub mod cup;
 pub mod deeds;
 pub mod film;
+pub mod learn;
 pub mod mix;
 pub mod picture;
 pub mod planner;

@@ -4,7 +4,7 @@
 macro_rules! words {
     ($(#[$doc:meta])* $name:ident { $($(#[$case_doc:meta])* $case:ident = $word:literal,)+ }) => {
         $(#[$doc])*
-        #[derive(Debug, Clone, Copy, PartialEq, Eq, serde::Serialize, serde::Deserialize)]
+        #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, serde::Serialize, serde::Deserialize)]
         pub enum $name {
             $($(#[$case_doc])* #[serde(rename = $word)] $case,)+
         }

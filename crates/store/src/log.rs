@@ -8,7 +8,7 @@ use chrono::{DateTime, SubsecRound, Utc};
 use serde::{Deserialize, Serialize};
 use sqlx::{FromRow, MySqlConnection};
 use std::collections::{HashMap, HashSet};
-use ulvek_core::picture::{Picture, SealAnyway, SealTrouble, Step, TroubleFound};
+use ulvek_core::picture::{Picture, SealAnyway, SealTrouble, Step, Touch, TouchTest, TroubleFound};
 use uuid::Uuid;
 
 /// Digits of a second that MariaDB keeps.
@@ -51,6 +51,11 @@ pub enum Done {
     },
     /// The surface was dusted and looked over.
     LookedOver {},
+    /// A fingertip was on a coat.
+    Touched {
+        /// What it felt.
+        felt: Touch,
+    },
     /// A photograph was taken.
     Photographed {
         /// Its key.
@@ -85,6 +90,7 @@ impl Done {
             Self::SealedAnyway { .. } => "sealed_anyway",
             Self::SealTrouble { .. } => "seal_trouble",
             Self::LookedOver {} => "looked_over",
+            Self::Touched { .. } => "touched",
             Self::Photographed { .. } => "photographed",
             Self::TakenBack {} => "taken_back",
         }
@@ -225,9 +231,13 @@ pub(crate) fn played(log: &[LogEntry], mut picture: Picture) -> Picture {
                 trouble: *trouble,
             }),
             Done::LookedOver {} => picture.seal.inspected_at = Some(entry.at),
+            Done::Touched { felt } => {
+                picture.tests.push(TouchTest { at: entry.at, step: named, felt: *felt });
+            }
             Done::Photographed { .. } | Done::TakenBack {} => {}
         }
     }
+    picture.tests.sort();
     picture
 }
 
@@ -258,7 +268,10 @@ fn said(picture: &Picture) -> Vec<Said> {
         .iter()
         .map(|t| say(Done::SealTrouble { trouble: t.trouble }, Some(&t.step), t.at));
     let looked = seal.inspected_at.map(|at| say(Done::LookedOver {}, None, at));
-    let mut found: Vec<Said> = laid.chain(anyway).chain(troubles).chain(looked).collect();
+    let touched =
+        picture.tests.iter().map(|t| say(Done::Touched { felt: t.felt }, Some(&t.step), t.at));
+    let done = laid.chain(anyway).chain(troubles).chain(looked);
+    let mut found: Vec<Said> = done.chain(touched).collect();
     found.sort_by_key(|s| s.at);
     found
 }
@@ -292,6 +305,10 @@ pub(crate) async fn enter(
         let about = |e: &&LogEntry| match (&e.what, &said.what) {
             (Done::Laid(_), Done::Laid(_)) => e.step == said.step,
             (Done::LookedOver {}, Done::LookedOver {}) => true,
+            // Another time or another feeling of a test that is gone is that test, corrected.
+            (Done::Touched { felt: was }, Done::Touched { felt }) => {
+                e.step == said.step && (was == felt || e.at == said.at)
+            }
             _ => false,
         };
         let corrected = known.iter().position(about).map(|n| known.remove(n).number);

@@ -5,7 +5,9 @@ use chrono::{DateTime, NaiveDate, Utc};
 use serde::{Deserialize, Serialize};
 use ulvek_core::film::Ground;
 use ulvek_core::mix::{Mix, Part, Thinning};
-use ulvek_core::picture::{Need, Picture, ReadyBy, SetAside, Step, StepKind, ThinningChoice};
+use ulvek_core::picture::{
+    Need, Picture, ReadyBy, SetAside, Step, StepKind, ThinningChoice, Touch, TouchTest,
+};
 
 /// Delay of a ground stored before it was kept [s].
 const fn usual_delay() -> f64 {
@@ -35,6 +37,9 @@ pub(crate) struct PictureBody {
     set_aside: Vec<SetAsideBody>,
     #[serde(default)]
     seal: SealBody,
+    /// When, on which step, what was felt.
+    #[serde(default)]
+    tests: Vec<(DateTime<Utc>, String, Touch)>,
 }
 
 #[derive(Clone, Serialize, Deserialize)]
@@ -78,6 +83,7 @@ impl PictureBody {
             step.laid_at = None;
         }
         plan.seal = plan.seal.without_log();
+        plan.tests.clear();
         plan
     }
 
@@ -107,6 +113,7 @@ impl PictureBody {
                 })
                 .collect(),
             seal: SealBody::of(&picture.seal),
+            tests: picture.tests.iter().map(|t| (t.at, t.step.clone(), t.felt)).collect(),
         }
     }
 
@@ -130,6 +137,11 @@ impl PictureBody {
                 .map(|a| SetAside { rule: a.rule, step: a.step, reason: a.reason, at: a.at })
                 .collect(),
             seal: self.seal.into_seal(),
+            tests: self
+                .tests
+                .into_iter()
+                .map(|(at, step, felt)| TouchTest { at, step, felt })
+                .collect(),
         }
     }
 }

@@ -119,6 +119,7 @@ impl MaterialBody {
                 .map_err(|e| unreadable(e.to_string()))?
                 .with_pace(Pace::try_new(self.pace).map_err(|e| unreadable(e.to_string()))?);
         Ok(Material {
+            learned: None,
             composition,
             kind: MaterialKind::from_word(&self.kind),
             swatch: self.swatch.as_deref().and_then(Swatch::from_hex),

@@ -13,7 +13,7 @@ use ulvek_core::mix::{
 };
 use ulvek_core::picture::{
     Carrier, Need, Picture, Purpose, ReadyBy, SealAnyway, SealRecord, SealTrouble, SetAside, Step,
-    StepKind, Strokes, ThinningChoice, TroubleFound, VarnishChoice,
+    StepKind, Strokes, ThinningChoice, Touch, TouchTest, TroubleFound, VarnishChoice,
 };
 use ulvek_core::quantity::{
     Absorbency, AirChanges, AirSpeed, Celsius, Density, Grams, GroundDelay, LAST_DAY, LagHours,
@@ -125,6 +125,7 @@ impl Draw {
             hazards: self.maybe(Self::text),
             most_retarder: self.maybe(Self::share),
             most_water: self.maybe(Self::share),
+            learned: None,
             slow_volatility: self.maybe(|draw| draw.0.random_range(0.1..10.0)),
             stock: self.maybe(Self::stock),
             source: self.maybe(Self::text),
@@ -243,7 +244,16 @@ impl Draw {
                 n => vec![format!("s{}", draw.0.random_range(0..n))],
             });
         }
+        // Most of them lie where they say nothing: they are kept all the same.
+        let touch = |draw: &mut Self| TouchTest {
+            at: draw.moment(),
+            step: steps[draw.0.random_range(0..steps.len())].id.clone(),
+            felt: draw.word(Touch::WORDS),
+        };
+        let mut tests = vec![touch(self), touch(self)];
+        tests.sort();
         Picture {
+            tests,
             id: id.into(),
             title: self.text(),
             width_cm: self.number(Side::RANGE),
@@ -306,7 +316,7 @@ impl Draw {
         let pictures: Vec<Picture> = ["p", "P"].iter().map(|id| self.picture(id, shelf)).collect();
         let readings =
             (0..self.0.random_range(0..5)).map(|_| (seconds(self.moment()), self.air())).collect();
-        Studio {
+        let mut studio = Studio {
             name: self.text(),
             hours: self.hours(),
             flat_places: self.0.random_range(0..=1000),
@@ -341,7 +351,9 @@ impl Draw {
             materials,
             tubs,
             pictures,
-        }
+        };
+        studio.learn();
+        studio
     }
 }
 

@@ -326,6 +326,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pictures/{id}/retouched": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Puts a test right, or takes it back; the plan moves as if it had been so from the beginning. */
+        post: operations["picture_retouched"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pictures/{id}/spread": {
         parameters: {
             query?: never;
@@ -354,6 +371,23 @@ export interface paths {
         get: operations["strata"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pictures/{id}/touched": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keeps what a fingertip felt on a coat: the plan moves at once, and says what moved. */
+        post: operations["picture_touched"];
         delete?: never;
         options?: never;
         head?: never;
@@ -652,6 +686,23 @@ export interface paths {
         };
         /** Whether each picture of a studio may be sealed, and when. */
         get: operations["gates"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/studios/{id}/learned": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How a studio differs from the book, by its touch tests: what was predicted, what was seen. */
+        get: operations["studio_learned"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1011,6 +1062,46 @@ export interface components {
             /** @description What is done, for undo: "pin Glaze 3". */
             label: string;
         };
+        /** @description A test with what was expected before it. */
+        AccountOut: {
+            /** @description Whether another test of the same coat says the opposite: both are kept, and count for less. */
+            contradicted: boolean;
+            /**
+             * Format: double
+             * @description In one of ten cases earlier than this [min].
+             */
+            early_min: number;
+            /**
+             * Format: double
+             * @description Minutes in which the state was expected.
+             */
+            expected_min: number;
+            /**
+             * Format: double
+             * @description In one of ten cases later than this [min].
+             */
+            late_min: number;
+            /**
+             * Format: uuid
+             * @description The picture.
+             */
+            picture: string;
+            /** @description Its title. */
+            picture_title: string;
+            /** @description Whether that was reached. */
+            reached: boolean;
+            /**
+             * Format: double
+             * @description Minutes from the coat to the test.
+             */
+            seen_min: number;
+            /** @enum {string} */
+            state: "workable" | "setting" | "touch_dry" | "paintable" | "dry_through" | "ready_to_seal" | "ready_to_wrap";
+            /** @description The test. */
+            test: components["schemas"]["TouchDoc"];
+            /** @description What the painter calls the coat. */
+            title: string;
+        };
         /** @description How the room is looked ahead at. */
         AheadDoc: {
             /** @description How the room follows the outside. */
@@ -1197,6 +1288,8 @@ export interface components {
             thinnings: components["schemas"]["WordOut"][];
             /** @description Containers of mixed colour. */
             tightnesses: components["schemas"]["WordOut"][];
+            /** @description What a fingertip may feel. */
+            touches: components["schemas"]["WordOut"][];
             /** @description What a look into a tub can find. */
             tub_troubles: components["schemas"]["WordOut"][];
             /**
@@ -2048,6 +2141,15 @@ export interface components {
             /** @description What the painter calls it. */
             title: string;
         };
+        /** @description How a studio differs from the book. */
+        LearnedOut: {
+            /** @description What was learned, in sentences; none without tests. */
+            sentences: string[];
+            /** @description Every test with what was expected before it, in the order it was learned from. */
+            tests: components["schemas"]["AccountOut"][];
+            /** @description Tests that say nothing. */
+            unused: components["schemas"]["UnusedOut"][];
+        };
         /** @description An entry of the log, as it was entered. What stands is what no later entry corrects. */
         LogOut: {
             /**
@@ -2065,7 +2167,7 @@ export interface components {
              * @description When it was entered.
              */
             entered_at: string;
-            /** @description `laid`, `sealed_anyway`, `seal_trouble`, `looked_over`, `photographed`, or `taken_back`. */
+            /** @description `laid`, `sealed_anyway`, `seal_trouble`, `looked_over`, `touched`, `photographed`, or `taken_back`. */
             kind: string;
             /**
              * Format: int64
@@ -2343,6 +2445,8 @@ export interface components {
             set_aside?: components["schemas"]["SetAsideDoc"][];
             /** @description The steps in order. */
             steps?: components["schemas"]["StepDoc"][];
+            /** @description What fingertips felt on its coats. */
+            tests?: components["schemas"]["TouchDoc"][];
             thinning?: components["schemas"]["ThinningDoc"] | null;
             /** @description Title. */
             title: string;
@@ -2645,6 +2749,17 @@ export interface components {
              * @description Wet film [um], when it left one.
              */
             wet_film_um?: number | null;
+        };
+        /** @description A test that is put right or taken back. */
+        Retouched: {
+            instead?: components["schemas"]["TouchDoc"] | null;
+            /** @description The test as it is kept. */
+            test: components["schemas"]["TouchDoc"];
+            /**
+             * Format: int64
+             * @description The version the entry is made on.
+             */
+            version: number;
         };
         /** @description How a room follows the outside; what is not said is that of an ordinary heated room. */
         RoomDoc: {
@@ -3329,6 +3444,42 @@ export interface components {
             /** @enum {string} */
             school: "medium_only" | "water_allowed";
         };
+        /** @description What a fingertip felt on a coat. */
+        TouchDoc: {
+            /**
+             * Format: date-time
+             * @description When.
+             */
+            at: string;
+            /** @enum {string} */
+            felt: "wet" | "tacky" | "dry" | "hard";
+            /** @description The `id` of the step whose coat it was. */
+            step: string;
+        };
+        /** @description What a fingertip felt on a coat. */
+        Touched: {
+            /**
+             * Format: date-time
+             * @description When; the moment this arrives when not said.
+             */
+            at?: string | null;
+            /** @enum {string} */
+            felt: "wet" | "tacky" | "dry" | "hard";
+            /** @description The step's name within the picture. */
+            step: string;
+            /**
+             * Format: int64
+             * @description The version the entry is made on.
+             */
+            version: number;
+        };
+        /** @description A picture after a fingertip, and what that moved. */
+        TouchedOut: {
+            /** @description What moves by it, in sentences. */
+            moves: string[];
+            /** @description The picture. */
+            picture: components["schemas"]["PictureOut"];
+        };
         /** @description Trouble found on a sealing coat. */
         TroubleDoc: {
             /**
@@ -3420,6 +3571,20 @@ export interface components {
              * @description How much.
              */
             value: number;
+        };
+        /** @description A test that says nothing. */
+        UnusedOut: {
+            /**
+             * Format: uuid
+             * @description The picture.
+             */
+            picture: string;
+            /** @description Its title. */
+            picture_title: string;
+            /** @description The test. */
+            test: components["schemas"]["TouchDoc"];
+            /** @description Why. */
+            why: string;
         };
         /** @description The room as it is usually kept. */
         UsualAirDoc: {
@@ -5991,6 +6156,140 @@ export interface operations {
             };
         };
     };
+    picture_retouched: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Retouched"];
+            };
+        };
+        responses: {
+            /** @description The answer. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TouchedOut"];
+                };
+            };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It comes from a page of another site. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another edit came first; nothing was changed. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description More than is taken. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A body of a kind that is not read here. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A host name that the application does not answer to. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit; the place and the reason are said. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description More is asked at once than can be computed; ask again after Retry-After. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A fault of the program. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or the answer took too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full; nothing was changed. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     spread: {
         parameters: {
             query?: never;
@@ -6166,6 +6465,140 @@ export interface operations {
             };
             /** @description The database does not answer, or the answer took too long. */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    picture_touched: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Touched"];
+            };
+        };
+        responses: {
+            /** @description The answer. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TouchedOut"];
+                };
+            };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It comes from a page of another site. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another edit came first; nothing was changed. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description More than is taken. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A body of a kind that is not read here. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A host name that the application does not answer to. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit; the place and the reason are said. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description More is asked at once than can be computed; ask again after Retry-After. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A fault of the program. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or the answer took too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full; nothing was changed. */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8568,6 +9001,98 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["GatesOut"];
+                };
+            };
+            /** @description nothing changed */
+            304: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A host name that the application does not answer to. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit; the place and the reason are said. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description More is asked at once than can be computed; ask again after Retry-After. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A fault of the program. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or the answer took too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    studio_learned: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The answer. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LearnedOut"];
                 };
             };
             /** @description nothing changed */

@@ -39,8 +39,12 @@ pub fn drafted(studio: &Studio, draft: &Draft, now: DateTime<Utc>) -> Result<Stu
             .get(*p)
             .ok_or_else(|| Fault::new(format!("{base}.id"), "the studio has no such picture"))?;
         // The record of sealing has deeds of its own.
-        after.pictures[*p] =
-            Picture { id: before.id.clone(), seal: before.seal.clone(), ..picture.clone() };
+        after.pictures[*p] = Picture {
+            id: before.id.clone(),
+            seal: before.seal.clone(),
+            tests: before.tests.clone(),
+            ..picture.clone()
+        };
         after.check_picture(*p).map_err(|f| f.within(&format!("{base}.picture")))?;
     }
     Ok(after)

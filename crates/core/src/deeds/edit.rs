@@ -97,7 +97,12 @@ pub fn edit_picture(
 ) -> Result<Picture, Fault> {
     let before = &studio.pictures[p];
     let mut after = studio.clone();
-    after.pictures[p] = Picture { id: before.id.clone(), seal: before.seal.clone(), ..picture };
+    after.pictures[p] = Picture {
+        id: before.id.clone(),
+        seal: before.seal.clone(),
+        tests: before.tests.clone(),
+        ..picture
+    };
     check_edited(before, &after, p, (photographs, now))?;
     Ok(after.pictures.swap_remove(p))
 }
@@ -140,6 +145,7 @@ pub fn save_settings(studio: &Studio, settings: Studio) -> Result<Studio, Fault>
     let after = Studio {
         air: studio.air.clone(),
         room: studio.room,
+        habit: studio.habit,
         materials: studio.materials.clone(),
         tubs: studio.tubs.clone(),
         ways: studio.ways.clone(),

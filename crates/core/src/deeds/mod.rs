@@ -6,12 +6,14 @@ mod draft;
 mod edit;
 mod log;
 mod seal;
+mod touch;
 
 pub use air::{AirAhead, take_in_air};
 pub use draft::{Draft, drafted, keep_draft};
 pub use edit::{begin_picture, edit_picture, has_place, put_shelf, save_settings};
 pub use log::{CLOCKS_APART_S, Laid, LaidFilm, log};
 pub use seal::{find_trouble, inspect, settle_varnish};
+pub use touch::{retouch, touch, what_moves};
 
 use crate::picture::{CoatFault, Picture};
 use crate::quantity::Fault;

@@ -18,32 +18,11 @@
 use super::ground::Ground;
 use crate::air::{AirSeries, Deviation};
 use crate::mix::Composition;
-use crate::quantity::{Absorbency, Pace, Sure};
+use crate::quantity::{Absorbency, Factor, Pace, Sure};
 use rand::Rng;
 use rand_distr::StandardNormal;
 use statrs::distribution::{ContinuousCDF, Normal};
 use std::sync::Arc;
-
-/// A factor that is not known for certain: its logarithm is normal.
-#[derive(Debug, Clone, Copy, PartialEq)]
-pub struct Factor {
-    /// Logarithm of its median.
-    pub ln: f64,
-    /// Standard deviation of its logarithm.
-    pub sd: f64,
-}
-
-impl Factor {
-    /// As likely above 1 as below, with `sd` in its logarithm.
-    pub const fn about_one(sd: f64) -> Self {
-        Self { ln: 0.0, sd }
-    }
-
-    /// Its median.
-    pub fn median(&self) -> f64 {
-        self.ln.exp()
-    }
-}
 
 /// What is known of how films dry in one studio, beside the book.
 #[derive(Debug, Clone, Copy, PartialEq)]

@@ -2,7 +2,7 @@
 
 use super::composition::Composition;
 use super::pigment::{poison_in, poisonous};
-use crate::quantity::{Density, Range, Share};
+use crate::quantity::{Density, Factor, Pace, Range, Share};
 use crate::words::words;
 use chrono::{DateTime, Utc};
 use serde::{Deserialize, Serialize};
@@ -221,6 +221,8 @@ pub struct Material {
     pub most_water: Option<f64>,
     /// How volatile its slow volatile is beside propylene glycol [-]; as it when not said.
     pub slow_volatility: Option<f64>,
+    /// What touch tests taught of its own pace: a factor on it. Not kept: learned anew from the tests.
+    pub learned: Option<Factor>,
     /// How much there is of it.
     pub stock: Option<Stock>,
     /// Where its numbers come from.
@@ -260,7 +262,12 @@ impl Material {
 
     /// Its composition, as the film is followed with it.
     pub fn makes(&self) -> Composition {
-        self.composition.with_volatility(self.slow_volatility.unwrap_or(1.0))
+        let book = self.composition.with_volatility(self.slow_volatility.unwrap_or(1.0));
+        let Some(learned) = self.learned else { return book };
+        let range = Pace::RANGE;
+        let pace = (book.pace() * learned.median()).clamp(range.min, range.max);
+        let known = book.known_within(learned.sd);
+        Pace::try_new(pace).map_or(known, |pace| known.with_pace(pace))
     }
 
     /// A material of which only the composition is known.
@@ -286,6 +293,7 @@ impl Material {
             most_retarder: None,
             most_water: None,
             slow_volatility: None,
+            learned: None,
             stock: None,
             source: None,
             archived: false,

@@ -10,6 +10,7 @@ mod preview;
 mod sealing;
 mod steps;
 mod timeline;
+mod touch;
 mod ways;
 
 pub use chain::{PictureError, check_chain};
@@ -23,4 +24,5 @@ pub use sealing::{
     USUAL_EDGE_CM, VarnishChoice,
 };
 pub use timeline::{CoatHistory, FOLLOWED_ALONE, Frame, Timeline, film_after, follow};
+pub use touch::{Touch, TouchTest};
 pub use ways::{WAYS, Way, WayStep};

@@ -2,6 +2,7 @@
 
 use super::kind::{Need, StepKind};
 use super::sealing::SealRecord;
+use super::touch::TouchTest;
 use crate::film::Ground;
 use crate::mix::{Mix, Surface, Thinning};
 use crate::words::words;
@@ -160,6 +161,8 @@ pub struct Picture {
     pub set_aside: Vec<SetAside>,
     /// How it is sealed, and what was seen and decided on the way.
     pub seal: SealRecord,
+    /// What fingertips felt on its coats.
+    pub tests: Vec<TouchTest>,
 }
 
 impl Picture {
@@ -180,6 +183,7 @@ impl Picture {
             thinning: None,
             set_aside: Vec::new(),
             seal: SealRecord::default(),
+            tests: Vec::new(),
         }
     }
 

@@ -138,7 +138,8 @@ fn sampled(studio: &Studio, draw: &mut Pcg64Mcg) -> Studio {
     let common = Common::drawn(&studio.habit, draw);
     let mut other = studio.clone();
     for material in &mut other.materials {
-        let made = material.composition;
+        let made = material.makes();
+        material.learned = None;
         let pace = made.pace() * factor(draw, made.unsure());
         let pace = pace.clamp(Pace::RANGE.min, Pace::RANGE.max);
         let made = made.with_slow(factor(draw, SLOW_SPREAD));

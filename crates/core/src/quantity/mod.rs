@@ -1,11 +1,13 @@
 //! Quantities with their allowed ranges: one table makes every check and every message.
 
 mod dates;
+mod factor;
 mod fault;
 mod range;
 mod text;
 
 pub use dates::{DateOutOfRange, FIRST_DAY, LAST_DAY, check_day, check_moment};
+pub use factor::Factor;
 pub use fault::{Checked, Fault, at_most};
 pub use range::{OutOfRange, RANGES, Range};
 pub use text::{LONGEST_TEXT, MOST_LETTERS, check_line, check_text};

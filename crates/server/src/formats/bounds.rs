@@ -12,7 +12,7 @@ use ulvek_core::quantity::{
 };
 use ulvek_core::studio::check::{
     MOST_ASIDE, MOST_CHECKS, MOST_CLOSED, MOST_ENTRIES, MOST_HOURS, MOST_ORDERED, MOST_PICTURES,
-    MOST_PIGMENTS, MOST_PLACES, MOST_READINGS, MOST_SEALED, MOST_STEPS,
+    MOST_PIGMENTS, MOST_PLACES, MOST_READINGS, MOST_SEALED, MOST_STEPS, MOST_TESTS,
 };
 
 /// Where a number may lie, by the name of its field, which means one thing wherever it stands.
@@ -66,6 +66,7 @@ const LISTS: &[(&str, usize)] = &[
     ("checks", MOST_CHECKS),
     ("troubles", MOST_SEALED),
     ("anyway", MOST_SEALED),
+    ("tests", MOST_TESTS),
     ("against", MOST_SEALED),
 ];
 

@@ -95,8 +95,9 @@ pub fn read_document(bytes: &[u8]) -> Checked<Studio> {
         }
     }
     let document: Document = read_json(bytes)?;
-    let studio = document.read()?;
+    let mut studio = document.read()?;
     studio.check()?;
+    studio.learn();
     Ok(studio)
 }
 

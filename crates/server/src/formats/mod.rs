@@ -21,7 +21,7 @@ pub use calendar::calendar;
 pub use document::{Document, FORMAT, MAX_BYTES, json_schema, read_document};
 pub use fields::{label, local, moment};
 pub use picture::{
-    GroundDoc, PartDoc, PictureDoc, SetAsideDoc, StepDoc, ThinningDoc, mix_doc, read_mix,
+    GroundDoc, PartDoc, PictureDoc, SetAsideDoc, StepDoc, ThinningDoc, TouchDoc, mix_doc, read_mix,
 };
 pub use plain::{Unread, plain_words, read_json};
 pub use readings::read_readings;

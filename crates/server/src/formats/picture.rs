@@ -10,7 +10,7 @@ use serde::{Deserialize, Serialize};
 use ulvek_core::film::Ground;
 use ulvek_core::mix::{Mix, Part, Thinning};
 use ulvek_core::picture::{
-    Need, Picture, ReadyBy, SealRecord, SetAside, Step, StepKind, ThinningChoice,
+    Need, Picture, ReadyBy, SealRecord, SetAside, Step, StepKind, ThinningChoice, Touch, TouchTest,
 };
 use utoipa::ToSchema;
 
@@ -52,6 +52,9 @@ pub struct PictureDoc {
     /// Findings that were set aside.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub set_aside: Vec<SetAsideDoc>,
+    /// What fingertips felt on its coats.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub tests: Vec<TouchDoc>,
     /// How it is sealed, and what was seen and decided on the way.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub seal: Option<SealDoc>,
@@ -224,6 +227,7 @@ impl PictureDoc {
                     at: local(a.at, zone),
                 })
                 .collect(),
+            tests: picture.tests.iter().map(|test| TouchDoc::of(test, zone)).collect(),
             seal: SealDoc::of(&picture.seal, zone),
         }
     }
@@ -255,6 +259,7 @@ impl PictureDoc {
                     at: utc(one.at),
                 })
                 .collect(),
+            tests: in_order(&self.tests),
             seal: self.seal.as_ref().map_or_else(SealRecord::default, SealDoc::read),
         }
     }
@@ -316,4 +321,37 @@ pub fn mix_doc(mix: &Mix) -> Vec<PartDoc> {
 /// Reads a mix; whether it may be is the check's to say.
 pub fn read_mix(mix: &[PartDoc]) -> Mix {
     mix.iter().map(|p| Part { material: p.material.clone(), parts: p.parts }).collect()
+}
+
+/// What a fingertip felt on a coat.
+#[derive(Debug, Clone, Serialize, Deserialize, JsonSchema, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct TouchDoc {
+    /// When.
+    pub at: DateTime<FixedOffset>,
+    /// The `id` of the step whose coat it was.
+    pub step: String,
+    /// What was felt.
+    #[schemars(schema_with = "words::json::touch")]
+    #[schema(schema_with = words::api::touch)]
+    pub felt: Touch,
+}
+
+impl TouchDoc {
+    /// Writes a test; its time in `zone`.
+    pub fn of(test: &TouchTest, zone: Tz) -> Self {
+        Self { at: local(test.at, zone), step: test.step.clone(), felt: test.felt }
+    }
+
+    /// The test.
+    pub fn read(&self) -> TouchTest {
+        TouchTest { at: utc(self.at), step: self.step.clone(), felt: self.felt }
+    }
+}
+
+/// Tests in order of time, however they were written.
+fn in_order(tests: &[TouchDoc]) -> Vec<TouchTest> {
+    let mut read: Vec<TouchTest> = tests.iter().map(TouchDoc::read).collect();
+    read.sort();
+    read
 }

@@ -238,6 +238,7 @@ impl MaterialDoc {
             })
         };
         Ok(Material {
+            learned: None,
             id: line(&self.id),
             name: line(&self.name),
             kind: MaterialKind::from_word(&line(&self.kind)),

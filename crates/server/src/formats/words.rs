@@ -5,7 +5,7 @@ use serde_json::Value;
 use ulvek_core::cup::{Change, Unit};
 use ulvek_core::film::FilmState;
 use ulvek_core::mix::{Finish, LimitKind, Line, Opacity, Thinning};
-use ulvek_core::picture::{Carrier, Need, Purpose, ReadyBy, SealTrouble, StepKind, Strokes};
+use ulvek_core::picture::{Carrier, Need, Purpose, ReadyBy, SealTrouble, StepKind, Strokes, Touch};
 use ulvek_core::rules::Severity;
 use ulvek_core::seal::{ConditionId, Stage, Standing};
 use ulvek_core::studio::{AirSource, Tightness, TubTrouble, Waiting};
@@ -52,6 +52,7 @@ cases!(
     purposes: Purpose,
     stroke_schools: Strokes,
     seal_troubles: SealTrouble,
+    touches: Touch,
     conditions: ConditionId,
     standings: Standing,
     stages: Stage,
@@ -88,6 +89,7 @@ pub(crate) mod json {
         strokes: stroke_schools,
         sheen: finishes,
         seal_trouble: seal_troubles,
+        touch: touches,
         air_source: air_sources
     );
 
@@ -136,6 +138,7 @@ pub(crate) mod api {
         purpose: purposes,
         strokes: stroke_schools,
         seal_trouble: seal_troubles,
+        touch: touches,
         condition: conditions,
         standing: standings,
         stage: stages,

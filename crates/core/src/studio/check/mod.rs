@@ -25,6 +25,8 @@ pub const MOST_READINGS: usize = 90_000;
 pub const MOST_ASIDE: usize = 1000;
 /// Most entries of one list in the record of sealing. [practice]
 pub const MOST_SEALED: usize = 200;
+/// Most touch tests of a picture. [practice] a thousand fingertips, and as many again
+pub const MOST_TESTS: usize = 2000;
 /// Most entries of an order of work: every step of the most pictures. [practice]
 pub const MOST_ORDERED: usize = MOST_PICTURES * MOST_STEPS;
 /// Most closed times. [practice] holidays of ten years

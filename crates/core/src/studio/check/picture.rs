@@ -1,7 +1,10 @@
 //! Pictures and their steps.
 
 use super::mix::check_mix;
-use super::{MOST_ASIDE, MOST_SEALED, MOST_STEPS, day, each, moment, moment_if, number, number_if};
+use super::{
+    MOST_ASIDE, MOST_SEALED, MOST_STEPS, MOST_TESTS, day, each, moment, moment_if, number,
+    number_if,
+};
 use crate::cup::CupError;
 use crate::picture::{MOST_COATS, SealRecord, Step, VarnishChoice, check_chain};
 use crate::quantity::{
@@ -37,6 +40,13 @@ impl Studio {
             check_line("step", &aside.step)?;
             check_line("reason", &aside.reason)?;
             moment("at", aside.at)
+        })?;
+        at_most("tests", picture.tests.len(), MOST_TESTS, "touch tests")?;
+        each("tests", &picture.tests, |test| {
+            moment("at", test.at)?;
+            let known = picture.steps.iter().any(|s| s.id == test.step);
+            let why = || Fault::new("step", format!("the picture has no step \"{}\"", test.step));
+            if known { Ok(()) } else { Err(why()) }
         })?;
         check_seal(&picture.seal).map_err(|fault| fault.within("seal"))?;
         check_chain(picture).map_err(|e| Fault::new(format!("steps[{}]", e.step()), e))

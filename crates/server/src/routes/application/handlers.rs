@@ -17,7 +17,7 @@ use ulvek_core::mix::{
     Finish, Line, MaterialKind, Opacity, SUM_TOLERANCE, Thinning, ordinary_paint,
 };
 use ulvek_core::picture::{
-    Carrier, GROUNDS, MOST_COATS, Need, Purpose, ReadyBy, StepKind, Strokes, WAYS,
+    Carrier, GROUNDS, MOST_COATS, Need, Purpose, ReadyBy, StepKind, Strokes, Touch, WAYS,
 };
 use ulvek_core::quantity::{Range, SURES};
 use ulvek_core::studio::{AirSource, Tightness, TubTrouble, Waiting};
@@ -90,6 +90,7 @@ pub fn known() -> Result<Catalogue, Problem> {
         thinnings: Thinning::ALL.iter().filter_map(|school| word(school, school.said())).collect(),
         waitings: Waiting::ALL.iter().filter_map(|school| word(school, school.said())).collect(),
         sures: usual(&SURES),
+        touches: words(Touch::WORDS, |touch| touch.said()),
         carriers: words(Carrier::WORDS, |carrier| carrier.said()),
         purposes: words(Purpose::WORDS, |purpose| purpose.said()),
         ready_by: words(ReadyBy::WORDS, |ready| ready.said()),

@@ -139,6 +139,8 @@ pub struct Catalogue {
     pub waitings: Vec<WordOut>,
     /// How sure times may be said, as a share of the futures.
     pub sures: Vec<UsualOut>,
+    /// What a fingertip may feel.
+    pub touches: Vec<WordOut>,
     /// What carries a varnish.
     pub carriers: Vec<WordOut>,
     /// What a sealed thing is for.

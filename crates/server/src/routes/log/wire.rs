@@ -1,9 +1,15 @@
 //! What is entered into a log and read from it.
 
+use crate::formats::{TouchDoc, words};
+use crate::routes::picture::wire::PictureOut;
 use chrono::{DateTime, Utc};
 use serde::{Deserialize, Serialize};
-use ulvek_store::{Done, LogEntry};
+use ulvek_core::film::FilmState;
+use ulvek_core::learn::{Account, Learned, check_test};
+use ulvek_core::picture::{Touch, TouchTest};
+use ulvek_store::{Done, LogEntry, StoredStudio};
 use utoipa::ToSchema;
+use uuid::Uuid;
 
 /// A coat that was really laid, or a step that was really done.
 #[derive(Deserialize, ToSchema)]
@@ -30,12 +36,140 @@ pub struct Laid {
     pub anyway: Option<String>,
 }
 
+/// What a fingertip felt on a coat.
+#[derive(Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Touched {
+    /// The version the entry is made on.
+    pub version: i64,
+    /// The step's name within the picture.
+    pub step: String,
+    /// When; the moment this arrives when not said.
+    #[serde(default)]
+    pub at: Option<DateTime<Utc>>,
+    /// What was felt.
+    #[schema(schema_with = words::api::touch)]
+    pub felt: Touch,
+}
+
+/// A test that is put right or taken back.
+#[derive(Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Retouched {
+    /// The version the entry is made on.
+    pub version: i64,
+    /// The test as it is kept.
+    pub test: TouchDoc,
+    /// What comes in its place; nothing takes it back.
+    #[serde(default)]
+    pub instead: Option<TouchDoc>,
+}
+
+/// A picture after a fingertip, and what that moved.
+#[derive(Serialize, ToSchema)]
+pub struct TouchedOut {
+    /// The picture.
+    pub picture: PictureOut,
+    /// What moves by it, in sentences.
+    pub moves: Vec<String>,
+}
+
+/// How a studio differs from the book.
+#[derive(Serialize, ToSchema)]
+pub struct LearnedOut {
+    /// What was learned, in sentences; none without tests.
+    pub sentences: Vec<String>,
+    /// Every test with what was expected before it, in the order it was learned from.
+    pub tests: Vec<AccountOut>,
+    /// Tests that say nothing.
+    pub unused: Vec<UnusedOut>,
+}
+
+/// A test with what was expected before it.
+#[derive(Serialize, ToSchema)]
+pub struct AccountOut {
+    /// The picture.
+    pub picture: Uuid,
+    /// Its title.
+    pub picture_title: String,
+    /// What the painter calls the coat.
+    pub title: String,
+    /// The test.
+    pub test: TouchDoc,
+    /// The state it speaks of.
+    #[schema(schema_with = words::api::state)]
+    pub state: FilmState,
+    /// Whether that was reached.
+    pub reached: bool,
+    /// Minutes from the coat to the test.
+    pub seen_min: f64,
+    /// Minutes in which the state was expected.
+    pub expected_min: f64,
+    /// In one of ten cases earlier than this [min].
+    pub early_min: f64,
+    /// In one of ten cases later than this [min].
+    pub late_min: f64,
+    /// Whether another test of the same coat says the opposite: both are kept, and count for less.
+    pub contradicted: bool,
+}
+
+/// A test that says nothing.
+#[derive(Serialize, ToSchema)]
+pub struct UnusedOut {
+    /// The picture.
+    pub picture: Uuid,
+    /// Its title.
+    pub picture_title: String,
+    /// The test.
+    pub test: TouchDoc,
+    /// Why.
+    pub why: String,
+}
+
+impl LearnedOut {
+    /// What was `learned` of a studio.
+    pub fn of(stored: &StoredStudio, learned: &Learned) -> Self {
+        let studio = &stored.studio;
+        let zone = studio.hours.zone();
+        let account = |account: &Account| {
+            let picture = &studio.pictures[account.picture];
+            let step = picture.steps.iter().find(|s| s.id == account.test.step);
+            AccountOut {
+                picture: stored.pictures[account.picture].id,
+                picture_title: picture.title.clone(),
+                title: step.map_or("a coat", |s| s.title()).to_owned(),
+                test: TouchDoc::of(&account.test, zone),
+                state: account.state,
+                reached: account.reached,
+                seen_min: account.seen_min,
+                expected_min: account.expected_min,
+                early_min: account.within_min.0,
+                late_min: account.within_min.1,
+                contradicted: account.contradicted,
+            }
+        };
+        let unused = |(p, test): &(usize, TouchTest)| UnusedOut {
+            picture: stored.pictures[*p].id,
+            picture_title: studio.pictures[*p].title.clone(),
+            test: TouchDoc::of(test, zone),
+            why: check_test(&studio.pictures[*p], test)
+                .err()
+                .unwrap_or_else(|| "its coat cannot be computed, or is long past".into()),
+        };
+        Self {
+            sentences: learned.sentences(studio),
+            tests: learned.accounts.iter().map(account).collect(),
+            unused: learned.unused.iter().map(unused).collect(),
+        }
+    }
+}
+
 /// An entry of the log, as it was entered. What stands is what no later entry corrects.
 #[derive(Serialize, ToSchema)]
 pub struct LogOut {
     /// Its number: a later entry has a larger one.
     pub number: i64,
-    /// `laid`, `sealed_anyway`, `seal_trouble`, `looked_over`, `photographed`, or `taken_back`.
+    /// `laid`, `sealed_anyway`, `seal_trouble`, `looked_over`, `touched`, `photographed`, or `taken_back`.
     pub kind: String,
     /// On which step, by its name within the picture.
     #[schema(required)]
@@ -62,6 +196,7 @@ impl From<LogEntry> for LogOut {
             Done::Laid(coat) => (coat.wet_film_um, None),
             Done::SealedAnyway { reason, .. } => (None, Some(reason)),
             Done::SealTrouble { trouble } => (None, Some(trouble.looks_like().to_owned())),
+            Done::Touched { felt } => (None, Some(felt.said().to_owned())),
             Done::LookedOver {} | Done::Photographed { .. } | Done::TakenBack {} => (None, None),
         };
         Self {

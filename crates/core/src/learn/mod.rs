@@ -1,0 +1,212 @@
+//! What a studio's touch tests teach: how fast films dry there, beside the book.
+//!
+//! A test is a censored observation: the state was reached by then, or was not. What is not known is a
+//! row of numbers, each the logarithm of a factor: the pace that is common to the studio (what hand and
+//! room do is in it), what its grounds take up, and each material's own pace. They are kept as one normal
+//! distribution. A coat speaks of two sums of them, its own pace in all and the uptake: for these the
+//! posterior is summed up on a grid, with the likelihood from the film's own event times, and its
+//! mean and spread are carried back to the row (assumed density filtering: Maybeck 1982,
+//! Minka 2001). What few tests cannot tell so stays with the prior, and any number of materials is learned
+//! apart.
+//!
+//! | rival | weakness |
+//! |---|---|
+//! | a grid over all numbers | grows with a power of the materials |
+//! | sampled chains | seconds for what a glance at Now needs |
+//! | a mean of seen over predicted | a test says before or after, never when |
+
+mod belief;
+mod seen;
+mod words;
+
+pub use words::said_of;
+
+use crate::film::{FilmState, Habit, PACE_SPREAD, UPTAKE_SPREAD};
+use crate::mix::OWN_PACE_SPREAD;
+use crate::picture::{Picture, Touch, TouchTest};
+use crate::quantity::Factor;
+use crate::studio::Studio;
+use crate::time::{MINUTE_S, seconds};
+use belief::{Belief, PACE, UPTAKE};
+use chrono::{DateTime, Utc};
+use seen::{Coat, Finger};
+
+/// Coats that are learned from, the last ones that were tested. [practice] a year of evenings
+const MOST_COATS: usize = 120;
+
+/// What a test was expected to find, by what was known before it.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Account {
+    /// Index of the picture.
+    pub picture: usize,
+    /// The test.
+    pub test: TouchTest,
+    /// The state that it speaks of: reached by then, or not yet.
+    pub state: FilmState,
+    /// Whether it was reached.
+    pub reached: bool,
+    /// Minutes from the coat to the test.
+    pub seen_min: f64,
+    /// Minutes in which it was expected, and the middle 80 % of what might have been.
+    pub expected_min: f64,
+    /// The lower and upper end of these 80 % [min].
+    pub within_min: (f64, f64),
+    /// Whether another test of the same coat says the opposite.
+    pub contradicted: bool,
+}
+
+/// What was learned of a studio.
+#[derive(Debug, Clone, PartialEq, Default)]
+pub struct Learned {
+    /// Its pace and the uptake of its grounds.
+    pub habit: Habit,
+    /// Materials that were tested, by name, with the factor on their own pace.
+    pub materials: Vec<(String, Factor)>,
+    /// Every test that was learned from, in the order it was.
+    pub accounts: Vec<Account>,
+    /// Tests that say nothing: picture and test. They lie before their coat, or on one that is covered, or on
+    /// one that cannot be computed.
+    pub unused: Vec<(usize, TouchTest)>,
+}
+
+/// Normal deviate that leaves 10 % on each side of the middle 80 % [-]. definition
+const OF_80: f64 = 1.2816;
+
+/// What the touch tests of `studio` teach. What is known of it already is left aside: the same tests
+/// always teach the same.
+fn learn(studio: &Studio) -> Learned {
+    let mut learned = Learned::default();
+    let mut coats: Vec<Coat> = Vec::new();
+    for p in 0..studio.pictures.len() {
+        coats.extend(Coat::tested(studio, p, &mut learned.unused));
+    }
+    coats.sort_by(|a, b| a.last_test().cmp(&b.last_test()).then(a.place().cmp(&b.place())));
+    let spare = coats.len().saturating_sub(MOST_COATS);
+    let mut belief = Belief::new(
+        [PACE_SPREAD, UPTAKE_SPREAD],
+        coats[spare..].iter().flat_map(Coat::materials),
+        OWN_PACE_SPREAD,
+    );
+    for coat in &coats[spare..] {
+        let Some(times) = coat.times(studio) else {
+            let unused = coat.tests.iter().map(|test| (coat.picture, test.clone()));
+            learned.unused.extend(unused);
+            continue;
+        };
+        let finger = Finger::of(coat);
+        let direction = belief.direction(coat.shares());
+        account(&mut learned.accounts, coat, &times, &belief.moments(&direction));
+        belief.update(&direction, times.drinks, |pace, uptake| {
+            finger.likelihood(&times, pace, uptake)
+        });
+    }
+    learned.habit = Habit { pace: belief.factor(PACE), uptake: belief.factor(UPTAKE) };
+    learned.materials = belief.materials();
+    learned
+}
+
+/// Enters what was expected of the tests of `coat` by a belief with `moments` of its pace and uptake.
+fn account(
+    accounts: &mut Vec<Account>,
+    coat: &Coat,
+    times: &seen::Times,
+    moments: &belief::Moments,
+) {
+    let expected = |state| times.ln_min(state, moments.mean[0], moments.mean[1]);
+    for test in &coat.tests {
+        let seen_min = coat.minutes_to(test);
+        let (reached, not) = test.felt.tells();
+        // Of two states the one whose expected time lies nearer to the test is the one it is about.
+        let near = |state: &FilmState| (expected(*state) - seen_min.ln()).abs();
+        let told = [reached, not].into_iter().flatten();
+        let Some(state) = told.min_by(|a, b| near(a).total_cmp(&near(b))) else { continue };
+        let middle = expected(state);
+        let sd = moments.variance[0].max(0.0).sqrt().hypot(seen::OWN_SPREAD);
+        accounts.push(Account {
+            picture: coat.picture,
+            test: test.clone(),
+            state,
+            reached: reached == Some(state),
+            seen_min,
+            expected_min: middle.exp(),
+            within_min: ((middle - OF_80 * sd).exp(), (middle + OF_80 * sd).exp()),
+            contradicted: coat.contradicts(test),
+        });
+    }
+}
+
+impl Studio {
+    /// Takes over what its touch tests teach, in place of what it was before, and says it.
+    pub fn learn(&mut self) -> Learned {
+        self.forget();
+        if self.pictures.iter().all(|p| p.tests.is_empty()) {
+            return Learned::default();
+        }
+        let learned = learn(self);
+        self.habit = learned.habit;
+        for material in &mut self.materials {
+            let known = learned.materials.iter().find(|(id, _)| *id == material.id);
+            material.learned = known.map(|(_, factor)| *factor);
+        }
+        learned
+    }
+
+    /// Sets aside what was learned: the book alone counts then.
+    pub fn forget(&mut self) {
+        self.habit = Habit::BOOK;
+        for material in &mut self.materials {
+            material.learned = None;
+        }
+    }
+}
+
+/// Why a test of a coat says nothing, or cannot be.
+///
+/// # Errors
+/// One sentence.
+pub fn check_test(picture: &Picture, test: &TouchTest) -> Result<(), String> {
+    let step = picture.steps.iter().find(|s| s.id == test.step);
+    let Some(step) = step else {
+        return Err(format!("the picture has no step \"{}\"", test.step));
+    };
+    let Some(laid) = step.laid_at.filter(|_| step.kind.leaves_film()) else {
+        return Err(format!("{} is no coat that is on: there is nothing to touch", step.title()));
+    };
+    if test.at <= laid {
+        return Err(format!("{} was not on yet at that time", step.title()));
+    }
+    match covered(picture, laid) {
+        Some((over, at)) if at <= test.at => Err(format!(
+            "{} lies on it since: what was felt is {} itself",
+            picture.steps[over].title(),
+            picture.steps[over].title()
+        )),
+        _ => Ok(()),
+    }
+}
+
+/// The first coat that was laid after `laid`, and when.
+fn covered(picture: &Picture, laid: DateTime<Utc>) -> Option<(usize, DateTime<Utc>)> {
+    let steps = picture.steps.iter().enumerate();
+    steps
+        .filter(|(_, s)| s.kind.leaves_film() && !s.mix.is_empty())
+        .filter_map(|(i, s)| Some((i, s.laid_at?)))
+        .filter(|(_, at)| *at > laid)
+        .min_by_key(|(_, at)| *at)
+}
+
+/// What a fingertip is expected to find on a coat that sets, is touch-dry and dry through at these moments.
+pub fn expected_touch(at: DateTime<Utc>, states: [Option<f64>; 3]) -> Touch {
+    let passed = |state: Option<f64>| state.is_some_and(|t| t <= seconds(at));
+    match states.map(passed) {
+        [_, _, true] => Touch::Hard,
+        [_, true, _] => Touch::Dry,
+        [true, ..] => Touch::Tacky,
+        _ => Touch::Wet,
+    }
+}
+
+/// Minutes from `laid` [s] to `at`.
+fn minutes_since(laid: f64, at: DateTime<Utc>) -> f64 {
+    (seconds(at) - laid) / MINUTE_S
+}
