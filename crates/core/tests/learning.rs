@@ -3,7 +3,7 @@
 #![allow(clippy::unwrap_used)]
 
 use chrono::{DateTime, Duration, Utc};
-use rand::{Rng, SeedableRng};
+use rand::SeedableRng;
 use rand_distr::{Distribution, StandardNormal};
 use rand_pcg::Pcg64Mcg;
 use ulvek_core::air::{Air, AirSeries};

@@ -58,7 +58,7 @@ const SKETCHES: &[Sketch] = &[
         way: "greys_then_colour",
         size: (40.0, 50.0),
         absorbs_um: 20.0,
-        due_in: 52,
+        due_in: 82,
         done_h_ago: &[198.0, 173.0, 171.0, 150.0, 122.0, 51.0, 0.45],
     },
     Sketch {
@@ -67,7 +67,7 @@ const SKETCHES: &[Sketch] = &[
         way: "mid_to_light",
         size: (30.0, 40.0),
         absorbs_um: 20.0,
-        due_in: 20,
+        due_in: 40,
         done_h_ago: &[149.0, 126.0, 98.0, 5.5],
     },
     Sketch {
@@ -107,8 +107,8 @@ const SKETCHES: &[Sketch] = &[
         absorbs_um: 20.0,
         due_in: 12,
         done_h_ago: &[
-            1670.0, 1646.0, 1644.0, 1598.0, 1574.0, 1526.0, 1478.0, 1430.0, 1406.0, 1100.0, 1076.0,
-            1052.0, 75.0,
+            2870.0, 2846.0, 2844.0, 2798.0, 2774.0, 2726.0, 2678.0, 2630.0, 2606.0, 2300.0, 2276.0,
+            2252.0, 75.0,
         ],
     },
 ];

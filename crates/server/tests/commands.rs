@@ -104,7 +104,7 @@ fn check_exits_with_1_when_a_rule_says_stop() {
     let findings: Value = serde_json::from_slice(&out.stdout).unwrap();
     assert_eq!(findings["findings"][0]["rule"], "room-too-cold");
     let mut short = document();
-    short["pictures"][0]["steps"][1]["hands_on_min"] = json!(5);
+    short["pictures"][0]["steps"][1]["hands_on_min"] = json!(3);
     short["pictures"][0]["due"] = Value::Null;
     assert_eq!(answer(&ulvek(&["check", "-"], &short.to_string())), json!({ "findings": [] }));
 }

@@ -54,6 +54,7 @@ async fn every_part_of_a_studio_comes_back_with_undo_and_goes_again_with_redo(po
         let id = create_studio(&mut conn, &one, at()).await.unwrap();
         let key = load_studio(&mut conn, id).await.unwrap().pictures[0].id;
         other.pictures = vec![other.pictures[0].clone(), one.pictures[1].clone()];
+        other.learn();
         save_settings(&mut conn, id, 1, &other, "edit", at()).await.unwrap();
         save_air(&mut conn, id, 1, &other, "edit", at()).await.unwrap();
         save_shelf(&mut conn, id, 1, &other, "edit", at()).await.unwrap();

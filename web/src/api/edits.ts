@@ -30,6 +30,16 @@ export const useLogLaid = () =>
     unwrap(client.POST('/api/pictures/{id}/laid', { params: { path: { id } }, body })),
   );
 
+export const useTouched = () =>
+  useEdit(({ id, ...body }: Schemas['Touched'] & { id: string }) =>
+    unwrap(client.POST('/api/pictures/{id}/touched', { params: { path: { id } }, body })),
+  );
+
+export const useRetouched = () =>
+  useEdit(({ id, ...body }: Schemas['Retouched'] & { id: string }) =>
+    unwrap(client.POST('/api/pictures/{id}/retouched', { params: { path: { id } }, body })),
+  );
+
 export const useUndoPicture = (id: string) =>
   useEdit(({ version, way }: { version: number; way: UndoOrRedo }) => {
     const init = { params: { path: { id } }, body: { version } };

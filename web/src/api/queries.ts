@@ -79,6 +79,12 @@ export const spreadQuery = (id: string) =>
     queryFn: () => unwrap(client.GET('/api/pictures/{id}/spread', { params: { path: { id } } })),
   });
 
+export const learnedQuery = (id: string) =>
+  queryOptions({
+    queryKey: ['learned', id],
+    queryFn: () => unwrap(client.GET('/api/studios/{id}/learned', { params: { path: { id } } })),
+  });
+
 /** A cup of a picture. Each ask has its own key, so that no old answer can overtake a newer one. */
 export const cupQuery = (id: string, ask: Schemas['CupAsk']) =>
   queryOptions({

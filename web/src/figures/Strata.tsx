@@ -15,6 +15,8 @@ const LABEL_LINE = 17;
 
 interface Props {
   strata: Schemas['Strata'];
+  /** What fingertips felt. */
+  tests?: Schemas['TouchDoc'][];
   all: Layers;
   zone: string;
   now: number;
@@ -206,6 +208,18 @@ export function Strata(props: Props) {
             </text>
             <text {...plainText} x={box.x + 2} y={box.y + 14 + LABEL_LINE - 1} fill={greys.soft}>
               {exact(Date.parse(coat.laid_at), zone).replace(/ \d+ \w+,/, '')}
+            </text>
+          </g>
+        );
+      })}
+      {props.tests?.map((test) => {
+        const at = x(Date.parse(test.at));
+        return (
+          <g key={`${test.at} ${test.step} ${test.felt}`} data-touched={test.felt}>
+            <title>{`${exact(Date.parse(test.at), zone)}: ${test.felt} to a fingertip`}</title>
+            <circle cx={at} cy={base + 13} r={9} fill={greys.ground} stroke={greys.text} />
+            <text {...plainText} x={at} y={base + 18} textAnchor="middle" fill={greys.text}>
+              {start(test.felt).charAt(0)}
             </text>
           </g>
         );

@@ -13,6 +13,8 @@ import { clock, dueDay, exact, moment, span } from '../../format/time';
 import { start, STATES } from '../../format/words';
 import { Cautions } from './Cautions';
 import { Shortages } from '../../components/Shortages';
+import { TouchBar, TouchMoves } from '../touch/TouchBar';
+import { useTouching } from '../touch/useTouching';
 import { NowList } from './NowList';
 import { useNowView, type Work } from './useNowView';
 
@@ -22,6 +24,7 @@ const pictureLink = { color: 'text.primary', fontWeight: 700, textUnderlineOffse
 export function Now() {
   const view = useNowView();
   const [logging, setLogging] = useState<Work>();
+  const touching = useTouching();
   const { now, zone, next } = view;
   useKeys([{ key: 'l', does: 'Log the next step', run: () => next && setLogging(next) }]);
   if (view.outlook.error && !view.data) {
@@ -109,6 +112,7 @@ export function Now() {
         pictures={view.data.pictures}
         next={next && { picture: next.picture.id, step: next.step.step }}
       />
+      <TouchMoves touching={touching} />
       <Shortages shortages={view.data.shortages} now={now} zone={zone} />
       <Box
         sx={{
@@ -127,6 +131,7 @@ export function Now() {
             text: `${u.coat.title} is ${STATES[u.state].word}: ${STATES[u.state].means}`,
             swatch: u.coat.swatch,
             state: u.state,
+            act: <TouchBar touching={touching} picture={u.picture} coat={u.coat} />,
           }))}
         />
         <NowList

@@ -1,6 +1,6 @@
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
-import { useId } from 'react';
+import { useId, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { Textures, textureFill } from '../../figures/Textures';
 import type { FilmState } from '../../format/words';
@@ -13,6 +13,8 @@ interface Item {
   text: string;
   swatch?: string | null;
   state?: FilmState;
+  /** What may be done with it. */
+  act?: ReactNode;
 }
 
 /** One of the lists of the opening view. */
@@ -67,6 +69,7 @@ export function NowList({ title, empty, items }: { title: string; empty: string;
                 {item.title}
               </Box>
               <Typography color="text.secondary">{item.text}</Typography>
+              {item.act}
             </Box>
           </Box>
         ))}

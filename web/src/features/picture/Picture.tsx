@@ -15,6 +15,10 @@ import { useShelfEdit } from '../../components/useShelfEdit';
 import { dueDay, moment } from '../../format/time';
 import { plain } from '../../format/words';
 import { ConflictDialog } from '../../components/ConflictDialog';
+import { topCoat } from '../../format/verdict';
+import { TouchBar, TouchMoves } from '../touch/TouchBar';
+import { TouchTests } from '../touch/TouchTests';
+import { useTouching } from '../touch/useTouching';
 import { FilmTable } from './FilmTable';
 import { SpreadTable } from './SpreadTable';
 import { PictureFacts } from './PictureFacts';
@@ -46,6 +50,7 @@ function OnePicture({ id }: { id: string }) {
   const { data, now } = view;
   const zone = view.zone ?? 'UTC';
   const next = data?.outlook.plan.find((p) => p.sittings.length > 0);
+  const touching = useTouching();
   useKeys([
     { key: 'n', does: 'Strata: to now', run: view.toNow },
     { key: 'e', does: 'Strata: elastic or even time', run: view.toggleMode },
@@ -71,6 +76,10 @@ function OnePicture({ id }: { id: string }) {
   const { outlook } = data;
   const doc = edits.stored.picture;
   const { history } = edits.stored;
+  const top = topCoat(
+    outlook.coats.filter((c) => !c.planned),
+    now,
+  );
   const toLog = doc.steps?.find((s) => s.id === logging);
   return (
     <Box>
@@ -92,7 +101,7 @@ function OnePicture({ id }: { id: string }) {
       <Typography variant="h2" component="p" aria-live="polite" data-testid="verdict">
         <b>{view.said.head}</b> {view.said.rest}
       </Typography>
-      <PictureFigure view={view} zone={zone} />
+      <PictureFigure view={view} zone={zone} tests={doc.tests ?? []} />
       <Box sx={{ display: 'flex', gap: 1.5, flexWrap: 'wrap', mt: 1.5 }}>
         <Button variant="contained" disabled={!next} onClick={() => next && setLogging(next.step)}>
           {next && !isCoat(doc, next.step) ? 'Step done' : 'Coat laid'}
@@ -144,6 +153,14 @@ function OnePicture({ id }: { id: string }) {
           </Button>
         )}
       </Box>
+      {top && (
+        <TouchBar
+          touching={touching}
+          picture={{ ...outlook, version: edits.stored.version }}
+          coat={top}
+        />
+      )}
+      <TouchMoves touching={touching} />
       {edits.undoError && (
         <Typography role="alert" color="error" sx={{ mt: 1 }}>
           {edits.undoError.message}
@@ -157,6 +174,13 @@ function OnePicture({ id }: { id: string }) {
         now={now}
         edits={edits}
         onLog={setLogging}
+      />
+      <TouchTests
+        touching={touching}
+        picture={{ id, version: edits.stored.version }}
+        tests={doc.tests ?? []}
+        titleOf={(step) => outlook.coats.find((c) => c.step === step)?.title ?? step}
+        zone={zone}
       />
       <Box sx={{ display: 'flex', gap: 1.5, flexWrap: 'wrap', mt: 4 }}>
         <Button onClick={() => setFacts(true)}>Size, ground, date, school</Button>

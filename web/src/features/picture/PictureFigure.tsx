@@ -4,6 +4,7 @@ import { useWidth } from '../../components/useWidth';
 import { Core } from '../../figures/Core';
 import { Legend } from '../../figures/Legend';
 import { Strata } from '../../figures/Strata';
+import type { Schemas } from '../../api/client';
 import type { usePictureView } from './usePictureView';
 
 const HEIGHT = 380;
@@ -11,10 +12,11 @@ const HEIGHT = 380;
 interface Props {
   view: ReturnType<typeof usePictureView>;
   zone: string;
+  tests: Schemas['TouchDoc'][];
 }
 
 /** Strata with the core beside it. */
-export function PictureFigure({ view, zone }: Props) {
+export function PictureFigure({ view, zone, tests }: Props) {
   const [ref, width] = useWidth();
   const { data, all, sample } = view;
   if (!data || !all) return null;
@@ -34,6 +36,7 @@ export function PictureFigure({ view, zone }: Props) {
               strata={data}
               all={all}
               zone={zone}
+              tests={tests}
               now={view.now}
               cursor={view.cursor}
               onCursor={view.setCursor}
