@@ -12,9 +12,9 @@ test('a late picture shows what holds it, and a way to its date is tried, kept a
   await page.getByRole('button', { name: /^Sleet, tram wires/ }).click();
   const panel = page.getByRole('region', { name: 'Sleet, tram wires' });
   await expect(panel.getByRole('region', { name: 'What holds it' })).toContainText(
-    'two weeks at least, because slow-drying paint is in the stack',
+    'Waits for signature to be ready to seal',
   );
-  await expect(panel.getByTestId('odds')).toContainText('Odds for 3 Feb: ');
+  await expect(panel.getByTestId('odds')).toContainText('Odds for 23 Feb: ');
   const ways = panel.getByRole('region', { name: 'Ways to make the date' });
   const way = ways.getByRole('listitem').filter({ hasText: 'makes the date' }).first();
   await way.getByRole('button', { name: 'Open beside the plan' }).click();
@@ -118,7 +118,7 @@ test('a search tells how far it is, survives a reload, is stopped, and says what
 test('the week is a sheet with the cups to mix', async ({ page }) => {
   await open(page, 'Season');
   await page.getByRole('link', { name: 'Week sheet' }).click();
-  const today = page.getByRole('region', { name: 'Thursday 14 January' });
+  const today = page.getByRole('region', { name: 'Friday 15 January' });
   await expect(today).toContainText('Glaze 3, Two carboys, north window');
   await expect(today).toContainText('Mix 9.4 ml: 8.5 ml Glazing liquid + 0.9 ml Phthalo blue');
   await expectAccessible(page);

@@ -6,7 +6,7 @@ test('hours and air decide when a step is done, and the reason stands with it', 
 }) => {
   await openPicture(page, 'Two carboys');
   const glaze = page.getByRole('listitem', { name: 'Glaze 3' });
-  await expect(glaze).toContainText('Thu 14 Jan, 19:25');
+  await expect(glaze).toContainText('Fri 15 Jan, 19:45');
   await open(page, 'Studio');
   await page.getByLabel('Humidity, %').fill('140');
   await expect(

@@ -59,7 +59,7 @@ const SKETCHES: &[Sketch] = &[
         size: (40.0, 50.0),
         absorbs_um: 20.0,
         due_in: 82,
-        done_h_ago: &[198.0, 173.0, 171.0, 150.0, 122.0, 51.0, 0.45],
+        done_h_ago: &[198.0, 173.0, 171.0, 150.0, 122.0, 51.0, 2.0],
     },
     Sketch {
         id: "sleet",
