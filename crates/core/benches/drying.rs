@@ -1,10 +1,16 @@
-//! Speed of the drying model, printed as ratios: the planning grid against the fine grid.
+//! Speed of the drying model, printed as ratios: the planning grid against the fine grid, times that are
+//! sure against plain ones, and what a touch test costs.
 #![allow(missing_docs, clippy::unwrap_used, clippy::print_stdout)]
 
+use chrono::{DateTime, Duration, Utc};
+use std::sync::Arc;
 use std::time::Instant;
 use ulvek_core::air::{Air, AirSeries};
-use ulvek_core::film::{Film, FilmState, Grid, Ground, HORIZON_S};
-use ulvek_core::mix::Composition;
+use ulvek_core::film::{Course, Film, FilmState, Futures, Grid, Ground, HORIZON_S, Habit};
+use ulvek_core::mix::{Composition, Mix, starter_shelf};
+use ulvek_core::picture::{Picture, Step, StepKind, Touch, TouchTest};
+use ulvek_core::quantity::Sure;
+use ulvek_core::studio::{Studio, StudioHours};
 
 const DAY: f64 = 86_400.0;
 
@@ -37,6 +43,53 @@ fn twenty_coats(grid: Grid) -> f64 {
     film.events().at(FilmState::DryThrough).unwrap()
 }
 
+/// The same coats on the planning grid, with the states of each, as `futures` have it.
+fn twenty_coats_in(futures: &Arc<Futures>) -> f64 {
+    let mut course = Course::bare(futures.clone(), (Ground::SEALED, 0.4), Grid::PLANNING, 0.0);
+    let mut last = 0.0;
+    for coat in 0..20 {
+        let at = f64::from(coat) * 2.0 * DAY;
+        course.lay(at, 60e-6, heavy()).unwrap();
+        course.advance(at + 2.0 * DAY, Some(FilmState::Paintable)).unwrap();
+        last = course.events().unwrap().at(FilmState::Paintable).unwrap();
+    }
+    last
+}
+
+/// A studio of ten pictures with two coats each, both touched twice.
+fn touched() -> Studio {
+    let hours = StudioHours::try_new(chrono_tz::UTC, vec![], vec![]).unwrap();
+    let begin: DateTime<Utc> = "2027-01-04T10:00:00Z".parse().unwrap();
+    let coat = |id: &str, hours: i64| Step {
+        mix: Mix::one("heavy-pb29"),
+        laid_at: Some(begin + Duration::hours(hours)),
+        ..Step::usual(id, StepKind::Pass)
+    };
+    let test = |step: &str, hours: i64, min: i64, felt| TouchTest {
+        at: begin + Duration::hours(hours) + Duration::minutes(min),
+        step: step.into(),
+        felt,
+    };
+    let picture = |n: i64| Picture {
+        tests: vec![
+            test("a", 24 * n, 20, Touch::Wet),
+            test("a", 24 * n, 45, Touch::Dry),
+            test("b", 24 * n + 5, 20, Touch::Tacky),
+            test("b", 24 * n + 5, 50, Touch::Dry),
+        ],
+        ..Picture::new(
+            format!("p{n}"),
+            (30.0, 40.0),
+            vec![coat("a", 24 * n), coat("b", 24 * n + 5)],
+        )
+    };
+    Studio {
+        materials: starter_shelf().unwrap(),
+        pictures: (0..10).map(picture).collect(),
+        ..Studio::new("Bench", hours, room())
+    }
+}
+
 /// Median of seven runs [ms] and the result.
 fn median(run: impl Fn() -> f64) -> (f64, f64) {
     let mut times = Vec::new();
@@ -62,4 +115,12 @@ fn main() {
             (a / b - 1.0) * 100.0
         );
     }
+    let plain = Arc::new(Futures::plain(room()));
+    let sure = Arc::new(Futures::sure(Sure::USUAL, &Habit::BOOK, &room(), None));
+    let (a, _) = median(|| twenty_coats_in(&plain));
+    let (b, _) = median(|| twenty_coats_in(&sure));
+    println!("20 coats with their states: plain {a:.2} ms, sure {b:.2} ms, ratio {:.2}", b / a);
+    let studio = touched();
+    let (a, _) = median(|| studio.clone().learn().habit.pace.ln);
+    println!("learning from 40 tests of 20 coats: {a:.1} ms, {:.2} ms a coat", a / 20.0);
 }

@@ -130,17 +130,21 @@ export function Ribbon(props: Props) {
           fillOpacity={0.6}
         />
       )}
-      {finish !== undefined && odds !== undefined && finish > from && finish < to - span / 20 && (
-        <text
-          x={x(finish) + 9}
-          y={base + NOTCH}
-          fontSize={14}
-          fontWeight={600}
-          fill={late ? greys.harm : greys.text}
-        >
-          {odds > 0.99 ? '> 99' : odds < 0.01 ? '< 1' : Math.round(odds * 100)} %
-        </text>
-      )}
+      {finish !== undefined &&
+        odds !== undefined &&
+        !picture.done &&
+        finish > from &&
+        finish < to - span / 20 && (
+          <text
+            x={x(finish) + 9}
+            y={base + NOTCH}
+            fontSize={14}
+            fontWeight={600}
+            fill={late ? greys.harm : greys.text}
+          >
+            {odds > 0.99 ? '> 99' : odds < 0.01 ? '< 1' : Math.round(odds * 100)} %
+          </text>
+        )}
       {late && due !== undefined && finish !== undefined && (
         <rect
           x={x(clip(due))}

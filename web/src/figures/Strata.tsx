@@ -29,8 +29,13 @@ interface Props {
   spoken: string;
 }
 
-/** States whose time is told as a band: from when they are likely to when they are sure. */
-const BANDS = ['touch_dry_at', 'paintable_at', 'dry_through_at', 'ready_to_seal_at'] as const;
+/** States of the last laid coat whose time is told as a band: from when they are likely to when they are sure. */
+const BANDS = [
+  { state: 'touch_dry_at', word: 'Touch-dry' },
+  { state: 'paintable_at', word: 'Paintable' },
+  { state: 'dry_through_at', word: 'Dry through' },
+  { state: 'ready_to_seal_at', word: 'Cured for a seal' },
+] as const;
 
 const plainText = { fontFamily: FONT, fontSize: 14 } as const;
 
@@ -41,6 +46,7 @@ export function Strata(props: Props) {
   const id = useId();
   const svg = useRef<SVGSVGElement>(null);
   const { coats } = strata.outlook;
+  const top = coats.findLast((coat) => !coat.planned);
   const first = all.frames[0] ?? now;
   const last = all.frames.at(-1) ?? now;
   const inner = Math.max(width - AXIS - 4, 10);
@@ -160,26 +166,27 @@ export function Strata(props: Props) {
         width={width}
         ground={GROUND}
       />
-      {coats.flatMap((coat) =>
-        BANDS.map((state) => {
-          const [from, to] = [coat.likely?.[state], coat.if_left[state]].map((time) =>
+      {top &&
+        BANDS.map(({ state, word }, row) => {
+          const [from, to] = [top.likely?.[state], top.if_left[state]].map((time) =>
             time ? Date.parse(time) : undefined,
           );
           if (from === undefined || to === undefined || from > last) return null;
+          const said = `${word} likely from ${exact(from, zone)}, surely by ${exact(to, zone)}`;
           return (
             <rect
-              key={`${coat.step}-${state}`}
+              key={state}
               data-band={state}
               x={x(from)}
-              y={base + 3}
+              y={base + 3 + row * 5}
               width={Math.max(x(to) - x(from), 2)}
-              height={6}
+              height={3.5}
               fill={greys.soft}
-              fillOpacity={0.7}
-            />
+            >
+              <title>{said}</title>
+            </rect>
           );
-        }),
-      )}
+        })}
       {coats.map((coat, n) => {
         const box = labels[n];
         if (!box) return null;
@@ -212,18 +219,6 @@ export function Strata(props: Props) {
           </g>
         );
       })}
-      {props.tests?.map((test) => {
-        const at = x(Date.parse(test.at));
-        return (
-          <g key={`${test.at} ${test.step} ${test.felt}`} data-touched={test.felt}>
-            <title>{`${exact(Date.parse(test.at), zone)}: ${test.felt} to a fingertip`}</title>
-            <circle cx={at} cy={base + 13} r={9} fill={greys.ground} stroke={greys.text} />
-            <text {...plainText} x={at} y={base + 18} textAnchor="middle" fill={greys.text}>
-              {start(test.felt).charAt(0)}
-            </text>
-          </g>
-        );
-      })}
       <line
         x1={x(now)}
         x2={x(now)}
@@ -248,6 +243,18 @@ export function Strata(props: Props) {
           {flag}
         </text>
       </g>
+      {props.tests?.map((test) => {
+        const at = x(Date.parse(test.at));
+        return (
+          <g key={`${test.at} ${test.step} ${test.felt}`} data-touched={test.felt}>
+            <title>{`${exact(Date.parse(test.at), zone)}: ${test.felt} to a fingertip`}</title>
+            <circle cx={at} cy={base + 13} r={9} fill={greys.ground} stroke={greys.text} />
+            <text {...plainText} x={at} y={base + 18} textAnchor="middle" fill={greys.text}>
+              {start(test.felt).charAt(0)}
+            </text>
+          </g>
+        );
+      })}
     </svg>
   );
 }

@@ -90,7 +90,7 @@ export function Now() {
       )}
       {view.late.length > 0 && (
         <Box component="section" aria-label="Dates in danger" sx={{ mb: 4 }}>
-          <Typography variant="h3">Will not make its date</Typography>
+          <Typography variant="h3">Not sure to make its date</Typography>
           {view.late.map((p) => (
             <Typography key={p.id} sx={{ color: 'error.main', fontWeight: 600, mt: 0.5 }}>
               <Box
@@ -101,7 +101,7 @@ export function Now() {
                 {p.title}
               </Box>
               : due {p.due ? dueDay(p.due, now) : ''},{' '}
-              {p.ready_by === 'sealed' ? 'its last coat on' : 'safe to wrap'}{' '}
+              {p.ready_by === 'sealed' ? 'its last coat on' : 'safe to wrap'} by{' '}
               {p.finish ? exact(Date.parse(p.finish), zone) : 'never'}, {p.days_late}{' '}
               {p.days_late === 1 ? 'day' : 'days'} late.
             </Typography>

@@ -172,7 +172,7 @@ describe('the season', () => {
     backend();
     open();
     expect((await screen.findByTestId('season-verdict')).textContent).toBe(
-      'Lamp row will not make its date: ready 3 days late on Sat 23 Jan, 13:25.',
+      'Lamp row is not sure to make its date: ready 3 days late on Sat 23 Jan, 13:25.',
     );
     fireEvent.click(await screen.findByRole('button', { name: /^Lamp row.*odds 12 %/ }));
     const panel = screen.getByRole('region', { name: 'Lamp row' });

@@ -34,7 +34,7 @@ const late = picture({ id: 'b', title: 'Sleet', finish: '2027-01-23T12:00:00Z', 
 describe('the verdict of a season', () => {
   it('names the latest picture, by how much and when it is ready', () => {
     expect(verdictOf([picture({}), late], OSLO)).toBe(
-      'Sleet will not make its date: ready 3 days late on Sat 23 Jan, 13:00.',
+      'Sleet is not sure to make its date: ready 3 days late on Sat 23 Jan, 13:00.',
     );
     expect(verdictOf([picture({})], OSLO)).toBe('Every picture makes its date.');
     const done = picture({ done: true, days_late: 4 });

@@ -19,7 +19,7 @@ export function verdictOf(pictures: Picture[], zone: string): string {
       late.length > 1 ? `, and ${late.length - 1} more ${late.length > 2 ? 'are' : 'is'} late` : '';
     const finish = first.finish ? ` on ${exact(Date.parse(first.finish), zone)}` : '';
     said.push(
-      `${first.title} will not make its date: ready ${days(first.days_late ?? 0)} late${finish}${others}.`,
+      `${first.title} is not sure to make its date: ready ${days(first.days_late ?? 0)} late${finish}${others}.`,
     );
   }
   const [held] = stuck;

@@ -69,13 +69,26 @@ export function Learned({ studio, zone }: { studio: string; zone: string }) {
           <Typography sx={{ fontWeight: 600 }}>Tests that teach nothing</Typography>
           {data.unused.map((unused) => (
             <Typography key={`${unused.picture} ${unused.test.at} ${unused.test.felt}`}>
-              <Link to={`/pictures/${unused.picture}`}>{unused.picture_title}</Link>,{' '}
+              <PictureLink id={unused.picture} title={unused.picture_title} />,{' '}
               {exact(Date.parse(unused.test.at), zone)}: {unused.why}.
             </Typography>
           ))}
         </Box>
       )}
       {data && <Swatch studio={studio} known={tests.length > 0} />}
+    </Box>
+  );
+}
+
+/** A picture's name, which leads to it. */
+function PictureLink({ id, title }: { id: string; title: string }) {
+  return (
+    <Box
+      component={Link}
+      to={`/pictures/${id}`}
+      sx={{ color: 'text.primary', textUnderlineOffset: 4 }}
+    >
+      {title}
     </Box>
   );
 }
@@ -128,7 +141,7 @@ function Row({ test, zone }: { test: Schemas['AccountOut']; zone: string }) {
       </svg>
       <Box sx={{ minWidth: 0, flex: '1 1 300px' }}>
         <Typography>
-          <Link to={`/pictures/${test.picture}`}>{test.picture_title}</Link>, {test.title}:{' '}
+          <PictureLink id={test.picture} title={test.picture_title} />, {test.title}:{' '}
           <b>{test.test.felt}</b>, {exact(Date.parse(test.test.at), zone)}
         </Typography>
         <Typography color="text.secondary">

@@ -18,22 +18,24 @@ export function TouchBar({ touching, picture, coat }: Props) {
     <Box
       role="group"
       aria-label={`A fingertip on ${coat.title} of ${picture.title}`}
-      sx={{ display: 'flex', flexWrap: 'wrap', gap: 1, mt: 1, alignItems: 'center' }}
+      sx={{ mt: 1 }}
     >
-      <Typography color="text.secondary" component="span">
+      <Typography color="text.secondary" sx={{ mb: 0.5 }}>
         To a fingertip it is
       </Typography>
-      {touches.map(({ value, said }) => (
-        <Button
-          key={value}
-          disabled={touching.pending}
-          title={said}
-          onClick={() => touching.touch(picture, coat, value as Schemas['TouchDoc']['felt'])}
-          sx={{ minHeight: 44, minWidth: 64 }}
-        >
-          {value}
-        </Button>
-      ))}
+      <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1 }}>
+        {touches.map(({ value, said }) => (
+          <Button
+            key={value}
+            disabled={touching.pending}
+            title={said}
+            onClick={() => touching.touch(picture, coat, value as Schemas['TouchDoc']['felt'])}
+            sx={{ minHeight: 44, minWidth: 56, px: 1.5 }}
+          >
+            {value}
+          </Button>
+        ))}
+      </Box>
     </Box>
   );
 }
