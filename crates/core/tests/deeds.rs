@@ -4,10 +4,11 @@
 
 use chrono::{DateTime, Duration, Utc};
 use ulvek_core::deeds::{
-    Draft, Laid, LaidFilm, drafted, edit_picture, log, put_shelf, save_settings,
+    Draft, Laid, LaidFilm, drafted, edit_picture, log, put_shelf, retouch, save_settings, touch,
+    what_moves,
 };
 use ulvek_core::mix::Mix;
-use ulvek_core::picture::{Picture, Step, StepKind};
+use ulvek_core::picture::{Picture, Step, StepKind, Touch, TouchTest};
 use ulvek_core::quantity::Fault;
 use ulvek_core::studio::Studio;
 use ulvek_testkit::{at, step, studio};
@@ -144,4 +145,55 @@ fn a_studio_is_judged_by_its_values_at_every_place() {
     for (place, spoil) in cases {
         assert_eq!(refused(spoil), place);
     }
+}
+
+/// A fingertip on a coat, minutes after the tone.
+fn fingertip(step: &str, minutes: i64, felt: Touch) -> TouchTest {
+    TouchTest { at: at() + Duration::minutes(minutes), step: step.into(), felt }
+}
+
+#[test]
+fn a_touch_is_kept_put_right_and_taken_back_and_says_what_it_moves() {
+    let studio = toned();
+    let now = later(1);
+    let deed = touch(&studio, 0, fingertip("s1", 55, Touch::Tacky), now).unwrap();
+    assert_eq!(deed.label, "touch tone");
+    let mut felt = studio.clone();
+    felt.pictures[0] = deed.picture;
+    felt.learn();
+    let moves = what_moves(&studio, &felt, 0, now).unwrap();
+    assert!(moves[0].starts_with("Your room dries 1."), "{moves:?}");
+    assert!(moves[0].contains("slower than the book"), "{moves:?}");
+    let (old, new) = (fingertip("s1", 55, Touch::Tacky), fingertip("s1", 20, Touch::Tacky));
+    let right = retouch(&felt, 0, (&old, Some(new.clone())), now).unwrap();
+    assert_eq!(right.picture.tests, [new.clone()]);
+    let back = retouch(&felt, 0, (&old, None), now).unwrap();
+    assert_eq!(back.picture, studio.pictures[0]);
+    assert_eq!(retouch(&felt, 0, (&new, None), now).unwrap_err().place, "test");
+    // A coat that is taken out takes its tests with it.
+    let mut without = felt.pictures[0].clone();
+    without.steps[0].laid_at = None;
+    without.steps.remove(0);
+    assert_eq!(edit_picture(&felt, 0, without, &[], now).unwrap().tests, []);
+}
+
+#[test]
+fn a_touch_that_cannot_be_is_refused_at_its_time_with_the_reason() {
+    let mut studio = toned();
+    studio.pictures[0].steps[1].laid_at = Some(at() + Duration::minutes(40));
+    let refused = |test| touch(&studio, 0, test, later(1)).unwrap_err().to_string();
+    assert_eq!(
+        refused(fingertip("s1", 61 + 2, Touch::Dry)),
+        "at: a coat cannot have been touched in the future"
+    );
+    assert_eq!(refused(fingertip("s1", -1, Touch::Wet)), "at: tone was not on yet at that time");
+    assert_eq!(
+        refused(fingertip("s1", 50, Touch::Dry)),
+        "at: glaze lies on it since: what was felt is glaze itself"
+    );
+    assert_eq!(
+        refused(fingertip("s3", 50, Touch::Dry)),
+        "at: varnish is no coat that is on: there is nothing to touch"
+    );
+    assert_eq!(refused(fingertip("s9", 5, Touch::Dry)), "at: the picture has no step \"s9\"");
 }

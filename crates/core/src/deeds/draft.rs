@@ -1,6 +1,7 @@
 //! Drafts: changes that are tried on a copy of the studio, and kept together or not at all.
 
 use super::edit::{check_edited, save_settings};
+use super::touch::tests_left;
 use crate::air::RoomChange;
 use crate::picture::Picture;
 use crate::quantity::{Checked, Fault};
@@ -42,7 +43,7 @@ pub fn drafted(studio: &Studio, draft: &Draft, now: DateTime<Utc>) -> Result<Stu
         after.pictures[*p] = Picture {
             id: before.id.clone(),
             seal: before.seal.clone(),
-            tests: before.tests.clone(),
+            tests: tests_left(before, picture),
             ..picture.clone()
         };
         after.check_picture(*p).map_err(|f| f.within(&format!("{base}.picture")))?;

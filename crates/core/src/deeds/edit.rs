@@ -1,6 +1,7 @@
 //! Editing: pictures, settings and the shelf as a whole.
 
 use super::log::{CLOCKS_APART_S, check_tub};
+use super::touch::tests_left;
 use crate::picture::Picture;
 use crate::quantity::{Checked, Fault};
 use crate::seal::{against, closed_gate};
@@ -100,7 +101,7 @@ pub fn edit_picture(
     after.pictures[p] = Picture {
         id: before.id.clone(),
         seal: before.seal.clone(),
-        tests: before.tests.clone(),
+        tests: tests_left(before, &picture),
         ..picture
     };
     check_edited(before, &after, p, (photographs, now))?;

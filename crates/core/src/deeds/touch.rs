@@ -4,7 +4,7 @@ use super::Deed;
 use super::log::CLOCKS_APART_S;
 use crate::film::{FilmState, Grid};
 use crate::learn::{check_test, said_of};
-use crate::picture::{CoatFault, TouchTest};
+use crate::picture::{CoatFault, Picture, TouchTest};
 use crate::planner::{Desk, ReadyOutcome};
 use crate::quantity::{Fault, check_moment};
 use crate::readiness::Bed;
@@ -91,6 +91,13 @@ pub fn what_moves(
         said.push("It is as expected: nothing in the plan moves.".into());
     }
     Ok(said)
+}
+
+/// The tests of `before` whose coats are still steps of `after`: a coat that is taken out takes its tests
+/// with it, and undo brings back both.
+pub(super) fn tests_left(before: &Picture, after: &Picture) -> Vec<TouchTest> {
+    let stands = |test: &&TouchTest| after.steps.iter().any(|s| s.id == test.step);
+    before.tests.iter().filter(stands).cloned().collect()
 }
 
 fn kept(

@@ -26,4 +26,4 @@ pub use future::{Future, Futures, Habit};
 pub use grid::Grid;
 pub use ground::Ground;
 pub use stack::{CoatView, Stack};
-pub use state::FilmState;
+pub use state::{FilmState, SEAL_SLOW};

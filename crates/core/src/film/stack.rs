@@ -170,6 +170,14 @@ impl Stack {
         Held { w, g, phi_max: self.phi_max[i], spirit: self.spirit[i] }
     }
 
+    /// Slow volatile per volume of solids in all water-borne coats together; spirit is not counted.
+    pub fn slow_in_all(&self) -> f64 {
+        let cells = (0..self.dz.len()).filter(|i| !self.spirit[*i]);
+        let (slow, solids) =
+            cells.fold((0.0, 0.0), |(g, dz), i| (g + self.g[i] * self.dz[i], dz + self.dz[i]));
+        if solids > 0.0 { slow / solids } else { 0.0 }
+    }
+
     /// Slow volatile per volume of solids in the upper part of the stack; under a spirit-borne top coat
     /// only spirit-borne cells count.
     fn slow_near_the_top(&self) -> f64 {

@@ -34,7 +34,7 @@ const DRY_THROUGH: f64 = 0.90;
 /// drying.md. [memory]
 const GROUND_WET_M: f64 = 10e-6;
 /// Slow volatile left per volume of the upper solids at which the stack may be sealed [-]. [memory]
-const SEAL_SLOW: f64 = 0.02;
+pub const SEAL_SLOW: f64 = 0.02;
 /// Slow volatile left per volume of the upper solids at which it may be wrapped [-]. [memory]
 const WRAP_SLOW: f64 = 0.01;
 

@@ -1,11 +1,14 @@
 //! What was learned, in sentences.
 
 use super::Learned;
+use crate::film::UPTAKE_SPREAD;
 use crate::quantity::Factor;
 use crate::studio::Studio;
 
 /// Factors closer to 1 than this are as the book says [-]. [practice]
 const AS_THE_BOOK: f64 = 0.05;
+/// Share of its first spread below which something is told of the uptake [-]. [practice]
+const TOLD_FROM: f64 = 0.97;
 /// Normal deviate that leaves 10 % on each side of the middle 80 % [-]. definition
 const OF_80: f64 = 1.2816;
 
@@ -23,7 +26,7 @@ pub fn said_of(factor: &Factor) -> String {
 }
 
 impl Learned {
-    /// What it says of the room, and of each material that was tested in `studio`, in sentences.
+    /// What it says of the room, of its grounds, and of each material that was tested in `studio`, in sentences.
     pub fn sentences(&self, studio: &Studio) -> Vec<String> {
         if self.accounts.is_empty() {
             return Vec::new();
@@ -33,6 +36,15 @@ impl Learned {
             let name = &studio.material(id)?.name;
             Some(format!("{name} by itself dries {}.", said_of(factor)))
         });
-        std::iter::once(room).chain(materials).collect()
+        let uptake = &self.habit.uptake;
+        let known = uptake.sd < UPTAKE_SPREAD * TOLD_FROM;
+        let (median, low, high) = (uptake.median(), uptake.at(-OF_80), uptake.at(OF_80));
+        let ground = known.then(|| {
+            format!(
+                "Your grounds take up {median:.1} times what the book says (between {low:.1} and {high:.1}, as \
+                 far as is known)."
+            )
+        });
+        std::iter::once(room).chain(ground).chain(materials).collect()
     }
 }

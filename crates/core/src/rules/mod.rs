@@ -25,6 +25,7 @@ mod sets_first;
 mod signed_late;
 mod slow_under_fast;
 mod soft_on_the_day;
+mod soft_underneath;
 mod solvent;
 mod solvent_over_water;
 mod too_few_to_hide;
@@ -90,6 +91,7 @@ pub const RULES: &[Rule] = &[
     sanded_early::RULE,
     sealed_early::RULE,
     wrapped_early::RULE,
+    soft_underneath::RULE,
     retarder_share::RULE,
     retarder_with_slow::RULE,
     slow_under_fast::RULE,

@@ -466,3 +466,19 @@ fn what_was_set_aside_keeps_its_reason_and_comes_last() {
         .collect();
     assert_eq!(found, [(1, None), (0, Some("a test panel".into()))]);
 }
+
+#[test]
+fn a_sealed_stack_that_is_soft_below_is_said_until_it_is_wrapped() {
+    // drying.md: what lies deeper than 60 um leaves too slowly to harm a seal, and is no closed gate.
+    let thick = |film: f64| {
+        let deep = Step {
+            wet_film_um: Some(film),
+            ..step(StepKind::Pass, &[("slow-pbr7", 1.0)], Some("2026-12-01T10:00:00Z"))
+        };
+        let thin = step(StepKind::Pass, PAINT, Some("2026-12-08T10:00:00Z"));
+        let varnish = step(StepKind::Varnish, VARNISH, Some("2027-01-04T10:00:00Z"));
+        said(vec![deep, thin, varnish], 21.0, 0.5)
+    };
+    assert!(thick(1500.0).contains(&("soft-underneath", 2)), "{:?}", thick(1500.0));
+    assert!(!thick(30.0).iter().any(|(rule, _)| *rule == "soft-underneath"), "{:?}", thick(30.0));
+}
