@@ -5,7 +5,7 @@ use super::log::CLOCKS_APART_S;
 use crate::film::{FilmState, Grid};
 use crate::learn::{check_test, said_of};
 use crate::picture::{CoatFault, Picture, TouchTest};
-use crate::planner::{Desk, ReadyOutcome};
+use crate::planner::{Desk, ReadyOutcome, in_parallel};
 use crate::quantity::{Fault, check_moment};
 use crate::readiness::Bed;
 use crate::studio::Studio;
@@ -73,8 +73,12 @@ pub fn what_moves(
         let title = &after.pictures[p].title;
         said.push(format!("{title} is paintable by {}, not by {}.", moment(is), moment(was)));
     }
-    let ready = |studio: &Studio| Desk::new(Arc::new(studio.clone())).ready(now);
-    let (was, is) = (ready(before)?, ready(after)?);
+    let studios = [before, after];
+    let ready = |n: usize| Some(Desk::new(Arc::new(studios[n].clone())).ready(now));
+    let mut ready = in_parallel(studios.len(), studios.len(), ready).into_iter();
+    let (Some(was), Some(is)) = (ready.next().transpose()?, ready.next().transpose()?) else {
+        return Ok(said);
+    };
     for (n, picture) in after.pictures.iter().enumerate() {
         let day = |outcome: &ReadyOutcome| outcome.at.map(|at| after.hours.day(at));
         if let (Some(was), Some(is)) = (day(&was[n]), day(&is[n]))

@@ -3,7 +3,7 @@
 use crate::cancel;
 
 /// Does `work` for 0 to `n` on `threads` threads; what it found, in order.
-pub(super) fn in_parallel<T: Send>(
+pub(crate) fn in_parallel<T: Send>(
     n: usize,
     threads: usize,
     work: impl Fn(usize) -> Option<T> + Sync,
