@@ -180,6 +180,21 @@ impl AirSeries {
         Self { base: by.of(&self.base, 1.0), readings }
     }
 
+    /// The same with readings no closer than `least_s` [s]: enough for futures that are drawn.
+    #[must_use]
+    pub fn thinned(&self, least_s: f64) -> Self {
+        let mut kept: Vec<(f64, Air)> = Vec::new();
+        let last = self.readings.len().saturating_sub(1);
+        for (n, reading) in self.readings.iter().enumerate() {
+            if n == last || kept.last().is_none_or(|(t, _)| reading.0 - t >= least_s) {
+                kept.push(*reading);
+            }
+        }
+        // What the last one stands for must not grow with the gap before it.
+        kept.extend(self.end().map(|end| (end, self.base)));
+        Self { base: self.base, readings: kept }
+    }
+
     /// The air at time `t` [s].
     pub fn at(&self, t: f64) -> &Air {
         match self.readings.partition_point(|(at, _)| *at <= t) {

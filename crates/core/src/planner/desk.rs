@@ -10,10 +10,11 @@ use super::ready::{ReadyOutcome, ready};
 use super::search::{Planner, carried};
 use super::ways::{DateWay, date_ways};
 use crate::film::{Grid, HORIZON_S};
-use crate::picture::{CoatFault, LaidCoat, Timeline, follow};
+use crate::picture::{CoatFault, LaidCoat, ReadyBy, Timeline, film_after, follow};
+use crate::readiness::history;
 use crate::studio::{OrderEntry, Studio};
 use crate::time::{DAY_S, full_minute, minutes, seconds, whole_seconds};
-use chrono::{DateTime, Utc};
+use chrono::{DateTime, NaiveDate, Utc};
 use std::collections::HashMap;
 use std::sync::Arc;
 
@@ -46,6 +47,21 @@ struct Drawn {
     moments: Arc<Vec<FilmMoment>>,
 }
 
+/// What the moment at which picture `p` is ready by `plan` hangs on, its air and its support aside.
+fn ready_key(studio: &Studio, plan: &Plan, p: usize) -> Result<ReadyKey, CoatFault> {
+    let picture = &studio.pictures[p];
+    let mine = plan.steps.iter().filter(|s| s.picture == p);
+    let planned = mine.filter_map(|s| Some((s.sittings.last()?.to, s.step)));
+    Ok(ReadyKey {
+        history: history(picture, planned),
+        coats: coats_of(studio, p, plan)?,
+        finish: plan.pictures.iter().find(|o| o.picture == p).and_then(|o| o.finish),
+        due: picture.due,
+        ready_by: picture.ready_by,
+        packed: picture.is_packed(),
+    })
+}
+
 /// Whether picture `p` is the same thing to paint on in both: same name, size and ground.
 pub fn same_support(a: &Studio, b: &Studio, p: usize) -> bool {
     let of = |d: &Studio| {
@@ -54,6 +70,17 @@ pub fn same_support(a: &Studio, b: &Studio, p: usize) -> bool {
         (picture.id.clone(), picture.ground, picture.width_cm, picture.height_cm, packed)
     };
     of(a) == of(b)
+}
+
+/// What the moment at which a picture is ready hangs on.
+#[derive(Debug, Clone, PartialEq)]
+struct ReadyKey {
+    coats: Vec<LaidCoat>,
+    history: Vec<(DateTime<Utc>, usize)>,
+    finish: Option<DateTime<Utc>>,
+    due: Option<NaiveDate>,
+    ready_by: ReadyBy,
+    packed: bool,
 }
 
 /// What is known of a studio.
@@ -65,13 +92,25 @@ pub struct Desk {
     /// By picture: with planned coats, and laid ones alone.
     followed: HashMap<(usize, bool), Followed>,
     drawn: HashMap<usize, Drawn>,
+    /// By picture: its laid coats, a day [days of the epoch], and what of slow volatile it held then.
+    slow: HashMap<usize, (Vec<LaidCoat>, i64, f64)>,
+    /// By picture: when it is ready, and by what.
+    ready_known: HashMap<usize, (ReadyKey, ReadyOutcome)>,
 }
 
 impl Desk {
     /// An empty desk for `studio`.
     pub fn new(studio: Arc<Studio>) -> Self {
         let films = Films::new(&studio);
-        Self { studio, films, planned: None, followed: HashMap::new(), drawn: HashMap::new() }
+        Self {
+            studio,
+            films,
+            planned: None,
+            followed: HashMap::new(),
+            drawn: HashMap::new(),
+            slow: HashMap::new(),
+            ready_known: HashMap::new(),
+        }
     }
 
     /// The studio.
@@ -88,11 +127,15 @@ impl Desk {
         if !old.dries_like(new) || old.pictures.len() != new.pictures.len() {
             self.followed.clear();
             self.drawn.clear();
+            self.slow.clear();
+            self.ready_known.clear();
             return;
         }
         let same = |p: usize| same_support(&old, new, p);
         self.followed.retain(|(p, _), _| same(*p));
         self.drawn.retain(|p, _| same(*p));
+        self.slow.retain(|p, _| same(*p));
+        self.ready_known.retain(|p, _| same(*p));
     }
 
     /// The plan from `from` on. One that was made earlier holds as long as none of its work was to
@@ -111,8 +154,21 @@ impl Desk {
         if let Some(known) = self.planned.as_ref().and_then(|p| p.ready.clone()) {
             return Ok(known);
         }
-        let all = (0..studio.pictures.len()).map(|p| ready(&studio, &plan, p));
-        let all: Arc<Vec<_>> = Arc::new(all.collect::<Result<_, _>>()?);
+        let mut all = Vec::with_capacity(studio.pictures.len());
+        for p in 0..studio.pictures.len() {
+            let key = ready_key(&studio, &plan, p)?;
+            let known = self.ready_known.get(&p).filter(|(known, _)| *known == key);
+            let outcome = match known {
+                Some((_, outcome)) => *outcome,
+                None => {
+                    let outcome = ready(&studio, &plan, p)?;
+                    self.ready_known.insert(p, (key, outcome));
+                    outcome
+                }
+            };
+            all.push(outcome);
+        }
+        let all = Arc::new(all);
         if let Some(planned) = &mut self.planned {
             planned.ready = Some(all.clone());
         }
@@ -229,6 +285,31 @@ impl Desk {
         let coats = self.studio.laid_coats(p)?;
         let laid = coats.len();
         self.follow((p, false), coats, laid)
+    }
+
+    /// Slow volatile per volume of solids in the whole laid stack of picture `p`, on the day of `now`.
+    ///
+    /// # Errors
+    /// [`CoatFault`] when a coat cannot be computed.
+    pub fn slow_in_all(&mut self, p: usize, now: DateTime<Utc>) -> Result<f64, CoatFault> {
+        let coats = self.studio.laid_coats(p)?;
+        let day = now.timestamp().div_euclid(DAY_S as i64);
+        if let Some((.., slow)) =
+            self.slow.get(&p).filter(|(known, then, _)| *known == coats && *then == day)
+        {
+            return Ok(*slow);
+        }
+        let picture = &self.studio.pictures[p];
+        let slow = match film_after(picture, &coats, &self.studio.futures())? {
+            None => 0.0,
+            Some(mut film) => {
+                let top = coats.last().map_or(usize::MAX, |c| c.step);
+                film.advance(seconds(now), None).map_err(|e| picture.fault(top, e))?;
+                film.film().stack().slow_in_all()
+            }
+        };
+        self.slow.insert(p, (coats, day, slow));
+        Ok(slow)
     }
 
     fn follow(

@@ -13,34 +13,40 @@ const SAME_S: i64 = 1800;
 
 /// Lags [s] by mean age of the coats [s], sorted by age.
 #[derive(Debug, Clone, Default)]
-pub(super) struct Lags(Vec<(i64, i64)>);
+pub(super) struct Lags {
+    known: Vec<(i64, i64)>,
+    /// The shortest that ever came out, also where another took its place since.
+    shortest: Option<i64>,
+}
 
 impl Lags {
     /// Keeps a lag that came out.
     pub fn note(&mut self, age: i64, lag: i64) {
+        self.shortest = Some(self.shortest.map_or(lag, |known| known.min(lag)));
         let near = |known: i64| (known - age).abs() <= SAME_S.max((age as f64 * SAME) as i64);
-        if let Some(known) = self.0.iter_mut().find(|(known, _)| near(*known)) {
+        if let Some(known) = self.known.iter_mut().find(|(known, _)| near(*known)) {
             *known = (age, lag);
         } else {
-            if self.0.len() == MOST {
+            if self.known.len() == MOST {
                 // The one closest to the new one says least beside it.
-                let closest = (0..MOST).min_by_key(|n| (self.0[*n].0 - age).abs());
-                self.0.remove(closest.unwrap_or(0));
+                let closest = (0..MOST).min_by_key(|n| (self.known[*n].0 - age).abs());
+                self.known.remove(closest.unwrap_or(0));
             }
-            self.0.push((age, lag));
+            self.known.push((age, lag));
         }
-        self.0.sort_unstable();
+        self.known.sort_unstable();
     }
 
-    /// The shortest lag that is kept.
-    pub fn shortest(&self) -> Option<i64> {
-        self.0.iter().map(|(_, lag)| *lag).min()
+    /// The shortest lag that ever came out.
+    pub const fn shortest(&self) -> Option<i64> {
+        self.shortest
     }
 
     /// The lag at `age`; `None` while nothing is known.
     pub fn at(&self, age: i64) -> Option<i64> {
-        let after = self.0.partition_point(|(known, _)| *known < age);
-        let (below, above) = (after.checked_sub(1).map(|n| self.0[n]), self.0.get(after).copied());
+        let after = self.known.partition_point(|(known, _)| *known < age);
+        let (below, above) =
+            (after.checked_sub(1).map(|n| self.known[n]), self.known.get(after).copied());
         match (below, above) {
             (Some((a, lag_a)), Some((b, lag_b))) => {
                 let share = (age - a) as f64 / (b - a).max(1) as f64;
@@ -70,6 +76,6 @@ mod tests {
         for n in 0..40 {
             lags.note(100_000 + n * 10_000, n);
         }
-        assert_eq!(lags.0.len(), MOST);
+        assert_eq!(lags.known.len(), MOST);
     }
 }

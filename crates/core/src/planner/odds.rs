@@ -21,6 +21,9 @@ use chrono::{DateTime, NaiveDate, Utc};
 use rand::{Rng, SeedableRng};
 use rand_pcg::Pcg64Mcg;
 
+/// Readings of the air in sampled futures lie no closer than this [s]: day and night are told apart.
+/// [practice]
+const SAMPLED_AIR_S: f64 = 6.0 * 3600.0;
 /// Share of the sessions that do not happen [-]: one in twenty, drying.md. [memory]
 const MISSED: f64 = 0.05;
 /// Futures sampled for the odds where nobody asks for another number. [practice] a share is then
@@ -151,7 +154,7 @@ fn sampled(studio: &Studio, draw: &mut Pcg64Mcg) -> Studio {
             *um = (*um * film).clamp(WetFilm::RANGE.min, WetFilm::RANGE.max);
         }
     }
-    other.air = studio.air.deviating(studio.air_known(), &common.air);
+    other.air = studio.air.thinned(SAMPLED_AIR_S).deviating(studio.air_known(), &common.air);
     other.sure = Sure::BRISK;
     other.habit.pace.ln = common.pace.ln();
     other

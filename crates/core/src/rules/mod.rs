@@ -157,6 +157,8 @@ struct Scene<'a> {
     /// The coats that are laid and those of the plan, in order of time.
     line: Arc<Timeline>,
     plan: &'a Plan,
+    /// Slow volatile in the whole stack, where it is sealed and not wrapped yet [-].
+    slow_in_all: Option<f64>,
     /// The room and the hours from now on, for all pictures.
     around: &'a Around,
     now: DateTime<Utc>,
@@ -265,7 +267,12 @@ pub fn check_at(desk: &mut Desk, now: DateTime<Utc>) -> Result<Vec<Finding>, Coa
     let mut findings = Vec::new();
     for (p, picture) in studio.pictures.iter().enumerate() {
         let (laid, line) = (desk.laid(p)?, desk.line(p, now)?);
-        let scene = Scene { studio, p, picture, laid, line, plan: &plan, around: &around, now };
+        // Once it is wrapped and away nothing is done about it any more.
+        let top = laid.coats.last().map(|c| &picture.steps[c.coat.step]);
+        let sealed = top.is_some_and(|step| step.kind.seals()) && !picture.is_packed();
+        let slow_in_all = sealed.then(|| desk.slow_in_all(p, now)).transpose()?;
+        let (plan, around) = (plan.as_ref(), &around);
+        let scene = Scene { studio, p, picture, laid, line, plan, slow_in_all, around, now };
         for rule in RULES {
             (rule.check)(&scene, &mut |step, what| {
                 let name = &picture.steps[step].id;

@@ -2,8 +2,6 @@
 
 use super::{Rule, Scene, Severity};
 use crate::film::SEAL_SLOW;
-use crate::picture::film_after;
-use crate::time::seconds;
 
 pub(super) const RULE: Rule = Rule {
     id: "soft-underneath",
@@ -16,20 +14,8 @@ pub(super) const RULE: Rule = Rule {
 };
 
 fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
-    let coats: Vec<_> = scene.laid.coats.iter().map(|c| c.coat).collect();
-    let Some(top) = coats.last().map(|c| c.step) else { return };
-    // Once it is wrapped and away nothing is done about it any more.
-    if !scene.picture.steps[top].kind.seals() || scene.picture.is_packed() {
-        return;
-    }
-    // Its coats were followed before, so this one can be followed too.
-    let film = film_after(scene.picture, &coats, &scene.studio.futures());
-    let Ok(Some(mut film)) = film else { return };
-    if film.advance(seconds(scene.now), None).is_err() {
-        return;
-    }
-    let slow = film.film().stack().slow_in_all();
-    if slow > SEAL_SLOW {
+    let top = scene.laid.coats.last().map(|c| c.coat.step);
+    if let (Some(top), Some(slow)) = (top, scene.slow_in_all.filter(|slow| *slow > SEAL_SLOW)) {
         let percent = slow * 100.0;
         say(
             top,

@@ -17,7 +17,7 @@ import { plain } from '../../format/words';
 import { ConflictDialog } from '../../components/ConflictDialog';
 import { topCoat } from '../../format/verdict';
 import { TouchBar, TouchMoves } from '../touch/TouchBar';
-import { TouchTests } from '../touch/TouchTests';
+import { Touched } from '../touch/Touched';
 import { useTouching } from '../touch/useTouching';
 import { FilmTable } from './FilmTable';
 import { SpreadTable } from './SpreadTable';
@@ -175,7 +175,7 @@ function OnePicture({ id }: { id: string }) {
         edits={edits}
         onLog={setLogging}
       />
-      <TouchTests
+      <Touched
         touching={touching}
         picture={{ id, version: edits.stored.version }}
         tests={doc.tests ?? []}

@@ -20,7 +20,7 @@ interface Props {
 }
 
 /** The fingertips on one picture: each can be put right or taken back. */
-export function TouchTests({ touching, picture, tests, titleOf, zone }: Props) {
+export function Touched({ touching, picture, tests, titleOf, zone }: Props) {
   const [open, setOpen] = useState<string>();
   if (tests.length === 0) return null;
   const key = (test: Test) => `${test.at} ${test.step} ${test.felt}`;
