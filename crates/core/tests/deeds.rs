@@ -166,7 +166,7 @@ fn a_touch_is_kept_put_right_and_taken_back_and_says_what_it_moves() {
     assert!(moves[0].contains("slower than the book"), "{moves:?}");
     let (old, new) = (fingertip("s1", 55, Touch::Tacky), fingertip("s1", 20, Touch::Tacky));
     let right = retouch(&felt, 0, (&old, Some(new.clone())), now).unwrap();
-    assert_eq!(right.picture.tests, [new.clone()]);
+    assert_eq!(right.picture.tests, std::slice::from_ref(&new));
     let back = retouch(&felt, 0, (&old, None), now).unwrap();
     assert_eq!(back.picture, studio.pictures[0]);
     assert_eq!(retouch(&felt, 0, (&new, None), now).unwrap_err().place, "test");
