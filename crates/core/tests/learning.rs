@@ -8,7 +8,6 @@ use rand_distr::{Distribution, StandardNormal};
 use rand_pcg::Pcg64Mcg;
 use ulvek_core::air::{Air, AirSeries};
 use ulvek_core::film::{Events, Film, FilmState, Grid, Ground};
-use ulvek_core::learn::expected_touch;
 use ulvek_core::mix::{Mix, starter_shelf};
 use ulvek_core::picture::{Picture, Step, StepKind, Touch, TouchTest};
 use ulvek_core::quantity::{Factor, Pace};
@@ -62,11 +61,21 @@ fn really(studio: &Studio, p: usize, (ln_pace, uptake, film): (f64, f64, f64)) -
     wet.events().clone()
 }
 
+/// What a finger finds at `at` on a coat that sets, is touch-dry and dry through at these moments.
+fn finds(at: DateTime<Utc>, states: [Option<f64>; 3]) -> Touch {
+    match states.map(|state| state.is_some_and(|t| t <= seconds(at))) {
+        [_, _, true] => Touch::Hard,
+        [_, true, _] => Touch::Dry,
+        [true, ..] => Touch::Tacky,
+        _ => Touch::Wet,
+    }
+}
+
 /// Touches the coat of picture `p` at `min` minutes, as it really is.
 fn touch(studio: &mut Studio, p: usize, events: &Events, min: f64) {
     let at = begin() + Duration::days(p as i64) + Duration::milliseconds((min * 60e3) as i64);
     let states = [FilmState::Setting, FilmState::TouchDry, FilmState::DryThrough];
-    let felt = expected_touch(at, states.map(|s| events.at(s)));
+    let felt = finds(at, states.map(|s| events.at(s)));
     studio.pictures[p].tests.push(TouchTest { at, step: "coat".into(), felt });
 }
 

@@ -259,4 +259,34 @@ mod tests {
             assert_eq!(changed.usual().celsius, 23.0);
         }
     }
+
+    #[test]
+    fn what_is_known_does_not_deviate_and_what_is_to_come_does_within_two_days() {
+        let by = Deviation { warmer_k: -2.0, damper: 0.1, faster: 0.5 };
+        let hours = (0..4).map(|h| (1e9 + f64::from(h) * 3600.0, air(18.0))).collect();
+        let series = AirSeries::new(air(20.0), hours);
+        let known = series.end().unwrap();
+        let off = |t: f64| series.deviating(Some(known), &by).at(t).celsius - series.at(t).celsius;
+        for past in [1e9 - 5.0, 1e9, known - 1.0] {
+            assert_eq!(off(past), 0.0, "{past}");
+        }
+        let grows: Vec<f64> = (0..6).map(|k| off(known + f64::from(k) * 43_200.0)).collect();
+        assert!(grows.windows(2).all(|pair| pair[1] <= pair[0]) && grows[0] < 0.0, "{grows:?}");
+        assert_eq!(grows[4..], [-2.0, -2.0], "two days after the last reading, drying.md");
+        let deviated = series.deviating(Some(known), &by);
+        assert_eq!(deviated.at(1e9).speed_m_s, 0.075, "the air is as fast at all times");
+        // A room that was never measured is no surer in its past.
+        assert_eq!(AirSeries::constant(air(20.0)).deviating(None, &by).at(0.0).celsius, 18.0);
+    }
+
+    #[test]
+    fn a_thinned_series_keeps_day_and_night_and_ends_when_it_ended() {
+        let reading = |h: i32| (f64::from(h) * 3600.0, air(if h % 24 < 12 { 18.0 } else { 22.0 }));
+        let series = AirSeries::new(air(20.0), (0..72).map(reading).collect());
+        let thin = series.thinned(6.0 * 3600.0);
+        assert!(thin.readings().len() <= 15, "{}", thin.readings().len());
+        for h in [3.0, 15.0, 27.0, 39.0, 71.5, 72.5, 200.0] {
+            assert_eq!(thin.at(h * 3600.0), series.at(h * 3600.0), "{h} h");
+        }
+    }
 }

@@ -23,7 +23,7 @@ pub use words::said_of;
 
 use crate::film::{FilmState, Habit, PACE_SPREAD, UPTAKE_SPREAD};
 use crate::mix::OWN_PACE_SPREAD;
-use crate::picture::{Picture, Touch, TouchTest};
+use crate::picture::{Picture, TouchTest};
 use crate::quantity::Factor;
 use crate::studio::Studio;
 use crate::time::{MINUTE_S, seconds};
@@ -64,13 +64,13 @@ pub struct Learned {
     pub materials: Vec<(String, Factor)>,
     /// Every test that was learned from, in the order it was.
     pub accounts: Vec<Account>,
-    /// Tests that say nothing: picture and test. They lie before their coat, or on one that is covered, or on
-    /// one that cannot be computed.
+    /// Tests that say nothing: picture and test. They lie before their coat, or on one that is covered, that
+    /// cannot be computed, or that is long past.
     pub unused: Vec<(usize, TouchTest)>,
 }
 
 /// Normal deviate that leaves 10 % on each side of the middle 80 % [-]. definition
-const OF_80: f64 = 1.2816;
+pub(crate) const OF_80: f64 = 1.2816;
 
 /// What the touch tests of `studio` teach. What is known of it already is left aside: the same tests
 /// always teach the same.
@@ -87,6 +87,8 @@ fn learn(studio: &Studio) -> Learned {
         coats[spare..].iter().flat_map(Coat::materials),
         OWN_PACE_SPREAD,
     );
+    let past = coats[..spare].iter().flat_map(|c| c.tests.iter().map(|test| (c.picture, test)));
+    learned.unused.extend(past.map(|(p, test)| (p, test.clone())));
     for coat in &coats[spare..] {
         let Some(times) = coat.times(studio) else {
             let unused = coat.tests.iter().map(|test| (coat.picture, test.clone()));
@@ -193,17 +195,6 @@ fn covered(picture: &Picture, laid: DateTime<Utc>) -> Option<(usize, DateTime<Ut
         .filter_map(|(i, s)| Some((i, s.laid_at?)))
         .filter(|(_, at)| *at > laid)
         .min_by_key(|(_, at)| *at)
-}
-
-/// What a fingertip is expected to find on a coat that sets, is touch-dry and dry through at these moments.
-pub fn expected_touch(at: DateTime<Utc>, states: [Option<f64>; 3]) -> Touch {
-    let passed = |state: Option<f64>| state.is_some_and(|t| t <= seconds(at));
-    match states.map(passed) {
-        [_, _, true] => Touch::Hard,
-        [_, true, _] => Touch::Dry,
-        [true, ..] => Touch::Tacky,
-        _ => Touch::Wet,
-    }
 }
 
 /// Minutes from `laid` [s] to `at`.

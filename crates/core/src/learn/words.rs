@@ -1,6 +1,6 @@
 //! What was learned, in sentences.
 
-use super::Learned;
+use super::{Learned, OF_80};
 use crate::film::UPTAKE_SPREAD;
 use crate::quantity::Factor;
 use crate::studio::Studio;
@@ -9,8 +9,6 @@ use crate::studio::Studio;
 const AS_THE_BOOK: f64 = 0.05;
 /// Share of its first spread below which something is told of the uptake [-]. [practice]
 const TOLD_FROM: f64 = 0.97;
-/// Normal deviate that leaves 10 % on each side of the middle 80 % [-]. definition
-const OF_80: f64 = 1.2816;
 
 /// How a time compares with the book's, with the middle 80 % of what may be.
 pub fn said_of(factor: &Factor) -> String {

@@ -109,3 +109,52 @@ async fn a_picture_of_200_coats_is_followed(pool: MySqlPool) {
     assert_eq!(strata.status, 200);
     assert_eq!(strata.json()["films"].as_array().unwrap().len(), 200);
 }
+
+#[sqlx::test(migrator = "MIGRATIONS")]
+async fn a_touch_is_a_row_of_the_log_moves_the_plan_and_is_taken_back_without_a_trace_in_it(
+    pool: MySqlPool,
+) {
+    let studio = Studio::on(pool);
+    let key = studio.demo().await;
+    let id = studio.picture(&key, "Sleet").await;
+    let learned = async || studio.get(&format!("/api/studios/{key}/learned")).await.json();
+    let paintable = async || {
+        let strata = studio.get(&format!("/api/pictures/{id}/strata")).await.json();
+        let coats = strata["outlook"]["coats"].as_array().unwrap().clone();
+        coats.iter().rfind(|c| c["planned"] == false).unwrap()["if_left"]["paintable_at"].clone()
+    };
+    assert_eq!(learned().await, json!({ "sentences": [], "tests": [], "unused": [] }));
+    let before = paintable().await;
+    let touched = format!("/api/pictures/{id}/touched");
+    let felt = json!({ "version": 1, "step": "s4", "felt": "tacky" });
+    let answer = studio.post(&touched, &felt).await.json();
+    assert!(answer["moves"].as_array().unwrap().len() > 1, "{answer}");
+    let after = paintable().await;
+    assert!(time(&after) > time(&before), "{after} after {before}");
+    let known = learned().await;
+    assert_eq!(
+        (&known["tests"][0]["reached"], &known["tests"][0]["state"]),
+        (&json!(false), &json!("touch_dry"))
+    );
+    // The same version again is a conflict, and what cannot be felt is refused at its place.
+    studio.post(&touched, &felt).await.problem(409);
+    let early = json!({ "version": 2, "step": "s4", "felt": "dry", "at": "2027-01-01T10:00:00Z" });
+    assert!(studio.post(&touched, &early).await.problem(422).contains("was not on yet"));
+    let test = answer["picture"]["picture"]["tests"][0].clone();
+    let back = json!({ "version": 2, "test": test });
+    studio.post(&format!("/api/pictures/{id}/retouched"), &back).await.json();
+    assert_eq!(paintable().await, before);
+    let log = studio.get(&format!("/api/pictures/{id}/log")).await.json();
+    let kinds: Vec<&str> =
+        log.as_array().unwrap().iter().map(|e| e["kind"].as_str().unwrap()).collect();
+    assert!(kinds.ends_with(&["touched", "taken_back"]), "{kinds:?}");
+    // In one of ten futures it is there before the likely time, in nine of ten by a later one.
+    let spread = studio.get(&format!("/api/pictures/{id}/spread")).await.json();
+    let times: Vec<_> = spread["coats"][0]["states"]
+        .as_array()
+        .unwrap()
+        .iter()
+        .map(|s| time(&s["paintable_at"]))
+        .collect();
+    assert!(times.is_sorted() && times[0] < times[2], "{times:?}");
+}

@@ -9,13 +9,11 @@ import { waysOfStudioQuery } from '../../api/queries';
 import { fieldError, otherError } from '../../components/fieldError';
 import { useCatalogue } from '../../components/catalogue';
 import { FormDialog } from '../../components/FormDialog';
-import { GroundField } from '../../components/GroundField';
+import { firstGround, GroundField } from '../../components/GroundField';
 import { NumberField } from '../../components/NumberField';
 import { useNumbers } from '../../components/numbers';
 import { SIZES } from '../../components/sizes';
 
-/** The ground most begin on: what a primed canvas takes up [um]. [memory] */
-const PRIMED_CANVAS_UM = 20;
 const FIELDS = ['title', 'width_cm', 'height_cm', 'due', 'ground.absorbs_um'];
 
 /** A new picture: size, ground, date, and a way of working or nothing to begin with. */
@@ -26,9 +24,7 @@ export function NewPicture({ studio, onClose }: { studio: string; onClose: () =>
   const numbers = useNumbers(SIZES, { width_cm: 30, height_cm: 40 });
   const [due, setDue] = useState('');
   const { grounds } = useCatalogue();
-  const [ground, setGround] = useState(
-    () => grounds.find((g) => g.ground.absorbs_um === PRIMED_CANVAS_UM)?.ground ?? {},
-  );
+  const [ground, setGround] = useState(() => firstGround(grounds));
   const [way, setWay] = useState('');
   const begun = useQuery(waysOfStudioQuery(studio));
   const ways = begun.data ?? [];

@@ -43,6 +43,9 @@ const numbersOf = ({ studio, air }: Given) => ({
   humidity: air.usual.relative_humidity,
 });
 
+/** How sure times are said where nothing else is asked [share of the futures]; formats.md. */
+const USUALLY_SURE = 0.9;
+
 function fromStudio({ studio, air }: Given): StudioForm {
   return {
     name: studio.name,
@@ -55,7 +58,7 @@ function fromStudio({ studio, air }: Given): StudioForm {
     waiting: studio.schools?.waiting ?? 'standard',
     fresh_eyes: studio.schools?.fresh_eyes ?? true,
     isolation_coat: studio.schools?.isolation_coat ?? false,
-    sure: studio.sure ?? 0.9,
+    sure: studio.sure ?? USUALLY_SURE,
     speed: air.usual.air_speed_m_s ?? NaN,
   };
 }

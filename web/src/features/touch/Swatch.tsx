@@ -11,7 +11,7 @@ import { useCreatePicture } from '../../api/edits';
 import { studioQuery } from '../../api/queries';
 import { groundWord, useCatalogue } from '../../components/catalogue';
 import { FormDialog } from '../../components/FormDialog';
-import { GroundField } from '../../components/GroundField';
+import { firstGround, GroundField } from '../../components/GroundField';
 
 /** The ten-minute swatch: one coat on one's own ground, touched three times. */
 export function Swatch({ studio, known }: { studio: string; known: boolean }) {
@@ -41,8 +41,6 @@ export function Swatch({ studio, known }: { studio: string; known: boolean }) {
 /** Side of a swatch [cm] and its wet film [um]. [practice] a hand wide, an ordinary coat */
 const SIDE_CM = 10;
 const FILM_UM = 80;
-/** The ground most begin on: what a primed canvas takes up [um]. [memory] */
-const PRIMED_CANVAS_UM = 20;
 
 function SwatchDialog({ studio, onClose }: { studio: string; onClose: () => void }) {
   const create = useCreatePicture(studio);
@@ -50,9 +48,7 @@ function SwatchDialog({ studio, onClose }: { studio: string; onClose: () => void
   const shelf = useQuery(studioQuery(studio));
   const paints = (shelf.data?.materials ?? []).filter((m) => m.kind === 'paint' && !m.archived);
   const { grounds } = useCatalogue();
-  const [ground, setGround] = useState(
-    () => grounds.find((g) => g.ground.absorbs_um === PRIMED_CANVAS_UM)?.ground ?? {},
-  );
+  const [ground, setGround] = useState(() => firstGround(grounds));
   const [paint, setPaint] = useState<string>();
   const chosen = paint ?? paints[0]?.id ?? '';
   const name = paints.find((m) => m.id === chosen)?.name ?? '';
