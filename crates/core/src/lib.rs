@@ -10,6 +10,7 @@
 
 pub mod air;
 pub mod cancel;
+pub mod colour;
 pub mod cup;
 pub mod deeds;
 pub mod film;

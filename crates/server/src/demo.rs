@@ -140,6 +140,7 @@ pub fn demo_studio(now: DateTime<Utc>) -> Result<Studio, DemoError> {
             title: sketch.title.into(),
             due: Some(today + Duration::days(sketch.due_in)),
             ground: usual_ground(sketch.absorbs_um),
+            ground_colour: Picture::GROUND_COLOUR,
             ..Picture::new(sketch.id, sketch.size, steps(sketch, now)?)
         });
     }

@@ -49,6 +49,14 @@ enum Command {
         #[arg(long, value_parser = clap::value_parser!(u32).range(1..=10_000))]
         sampled: Option<u32>,
     },
+    /// What is seen from the front after each coat, laid or planned.
+    Colour {
+        /// A studio document, or - for standard input.
+        studio: PathBuf,
+        /// Only the picture of this name.
+        #[arg(long)]
+        picture: Option<String>,
+    },
     /// What the rules of the trade and of safety say; exit status 1 if one says stop.
     Check {
         /// A studio document, or - for standard input.
@@ -130,6 +138,14 @@ fn run(command: Command) -> Result<ExitCode, Box<dyn std::error::Error>> {
             let document = commands::read_studio(&studio)?;
             let effort = Effort { seconds, sampled };
             Ok(print(&commands::plan(&document, from.unwrap_or_else(Utc::now), effort)))
+        }
+        Command::Colour { studio, picture } => {
+            let document = commands::read_studio(&studio)?;
+            let seen = commands::colour(&document, picture.as_deref())?;
+            for sentence in commands::untold(&document, picture.as_deref()) {
+                eprintln!("ulvek: {sentence}");
+            }
+            Ok(print(&seen))
         }
         Command::Check { studio } => {
             let document = commands::read_studio(&studio)?;

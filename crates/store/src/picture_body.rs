@@ -4,7 +4,7 @@ use crate::seal_body::SealBody;
 use chrono::{DateTime, NaiveDate, Utc};
 use serde::{Deserialize, Serialize};
 use ulvek_core::film::Ground;
-use ulvek_core::mix::{Mix, Part, Thinning};
+use ulvek_core::mix::{Mix, Part, Swatch, Thinning};
 use ulvek_core::picture::{
     Need, Picture, ReadyBy, SetAside, Step, StepKind, ThinningChoice, Touch, TouchTest,
 };
@@ -12,6 +12,11 @@ use ulvek_core::picture::{
 /// Delay of a ground stored before it was kept [s].
 const fn usual_delay() -> f64 {
     Ground::SEALED.delay_s
+}
+
+/// Colour of a ground stored before it was kept.
+const fn usual_colour() -> [u8; 3] {
+    Picture::GROUND_COLOUR.0
 }
 
 #[derive(Clone, Serialize, Deserialize)]
@@ -30,6 +35,8 @@ pub(crate) struct PictureBody {
     delay_s: f64,
     #[serde(default)]
     back: f64,
+    #[serde(default = "usual_colour")]
+    ground_colour: [u8; 3],
     steps: Vec<StepBody>,
     #[serde(default)]
     thinning: Option<(Thinning, String)>,
@@ -100,6 +107,7 @@ impl PictureBody {
             absorbs_um: picture.ground.absorbs_um,
             delay_s: picture.ground.delay_s,
             back: picture.ground.back,
+            ground_colour: picture.ground_colour.0,
             steps: picture.steps.iter().map(StepBody::of).collect(),
             thinning: picture.thinning.as_ref().map(|t| (t.school, t.reason.clone())),
             set_aside: picture
@@ -129,6 +137,7 @@ impl PictureBody {
             ready_by: self.ready_by,
             paint_over_seal: self.paint_over_seal,
             ground: Ground { absorbs_um: self.absorbs_um, delay_s: self.delay_s, back: self.back },
+            ground_colour: Swatch(self.ground_colour),
             steps: self.steps.into_iter().map(StepBody::into_step).collect(),
             thinning: self.thinning.map(|(school, reason)| ThinningChoice { school, reason }),
             set_aside: self

@@ -4,7 +4,9 @@ use crate::StoreError;
 use crate::picture_body::{MixBody, StepBody, mix_body, mix_of};
 use chrono::{DateTime, Utc};
 use serde::{Deserialize, Serialize};
-use ulvek_core::mix::{Composition, Finish, Line, Material, MaterialKind, Opacity, Stock, Swatch};
+use ulvek_core::mix::{
+    Composition, Drawdown, Finish, Line, Material, MaterialKind, Opacity, Stock, Swatch,
+};
 use ulvek_core::quantity::Pace;
 use ulvek_core::studio::{OwnWay, Studio, Tightness, Tub, TubCheck, TubTrouble};
 
@@ -31,6 +33,8 @@ struct MaterialBody {
     binder: Option<f64>,
     density_g_ml: Option<f64>,
     swatch: Option<String>,
+    #[serde(default)]
+    drawdown: Option<DrawdownBody>,
     #[serde(default = "own_pace")]
     pace: f64,
     #[serde(default)]
@@ -55,6 +59,14 @@ struct MaterialBody {
     source: Option<String>,
     #[serde(default)]
     archived: bool,
+}
+
+#[derive(Serialize, Deserialize)]
+struct DrawdownBody {
+    over_white: [u8; 3],
+    over_black: [u8; 3],
+    dry_um: f64,
+    cards: [[u8; 3]; 2],
 }
 
 /// Pace of a material stored before paces were kept: the model's own.
@@ -84,6 +96,26 @@ struct WayBody {
     steps: Vec<StepBody>,
 }
 
+impl DrawdownBody {
+    const fn of(d: &Drawdown) -> Self {
+        Self {
+            over_white: d.over_white.0,
+            over_black: d.over_black.0,
+            dry_um: d.dry_um,
+            cards: [d.cards.0.0, d.cards.1.0],
+        }
+    }
+
+    const fn into_drawdown(self) -> Drawdown {
+        Drawdown {
+            over_white: Swatch(self.over_white),
+            over_black: Swatch(self.over_black),
+            dry_um: self.dry_um,
+            cards: (Swatch(self.cards[0]), Swatch(self.cards[1])),
+        }
+    }
+}
+
 impl MaterialBody {
     fn of(m: &Material) -> Self {
         Self {
@@ -97,6 +129,7 @@ impl MaterialBody {
             binder: m.binder,
             density_g_ml: m.density_g_ml,
             swatch: m.swatch.map(Swatch::to_hex),
+            drawdown: m.drawdown.as_ref().map(DrawdownBody::of),
             pace: m.composition.pace(),
             line: m.line,
             opacity: m.opacity,
@@ -123,6 +156,7 @@ impl MaterialBody {
             composition,
             kind: MaterialKind::from_word(&self.kind),
             swatch: self.swatch.as_deref().and_then(Swatch::from_hex),
+            drawdown: self.drawdown.map(DrawdownBody::into_drawdown),
             id: self.id,
             name: self.name,
             binder: self.binder,

@@ -9,7 +9,8 @@ use rand::{Rng, SeedableRng};
 use ulvek_core::air::{Air, AirSeries, Room};
 use ulvek_core::film::{Ground, Habit};
 use ulvek_core::mix::{
-    Composition, Finish, Line, Material, MaterialKind, Mix, Opacity, Part, Stock, Swatch, Thinning,
+    Composition, Drawdown, Finish, Line, Material, MaterialKind, Mix, Opacity, Part, Stock, Swatch,
+    Thinning,
 };
 use ulvek_core::picture::{
     Carrier, Need, Picture, Purpose, ReadyBy, SealAnyway, SealRecord, SealTrouble, SetAside, Step,
@@ -118,6 +119,7 @@ impl Draw {
             binder: self.maybe(|draw| solids * draw.share()),
             density_g_ml: self.maybe(|draw| draw.number(Density::RANGE)),
             swatch: self.maybe(|draw| Swatch(draw.0.random())),
+            drawdown: self.maybe(Self::drawdown),
             line: self.maybe(|draw| draw.word(Line::WORDS)),
             opacity: self.maybe(|draw| draw.word(Opacity::WORDS)),
             finish: self.maybe(|draw| draw.word(Finish::WORDS)),
@@ -130,6 +132,19 @@ impl Draw {
             stock: self.maybe(Self::stock),
             source: self.maybe(Self::text),
             archived: self.yes(),
+        }
+    }
+
+    /// A drawdown that can be: each part of it darker over the black card.
+    fn drawdown(&mut self) -> Drawdown {
+        let light: [u8; 3] = std::array::from_fn(|_| self.0.random_range(100..=240));
+        let dark = light.map(|part| self.0.random_range(part / 2..part));
+        Drawdown {
+            dry_um: self.number(Drawdown::DRY),
+            cards: self
+                .maybe(|draw| draw.0.random_range(0..40))
+                .map_or(Drawdown::CARDS, |black| (Swatch([250; 3]), Swatch([black; 3]))),
+            ..Drawdown::usual(Swatch(light), Swatch(dark))
         }
     }
 
@@ -262,6 +277,7 @@ impl Draw {
             due: self.maybe(Self::day),
             ready_by: self.one_of(&[ReadyBy::Wrapped, ReadyBy::Sealed]),
             paint_over_seal: self.0.random(),
+            ground_colour: Swatch(self.0.random()),
             ground: Ground {
                 absorbs_um: self.number(Absorbency::RANGE),
                 delay_s: self.number(GroundDelay::RANGE),

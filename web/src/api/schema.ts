@@ -1926,6 +1926,8 @@ export interface components {
              * @description Share of free evaporation from its back: 0 panel, 0.3 primed canvas, 0.5 paper, 1 raw canvas.
              */
             back?: number;
+            /** @description Its colour, `#rrggbb`. */
+            colour?: string;
             /**
              * Format: double
              * @description Delay with which it does [s].
@@ -2193,6 +2195,8 @@ export interface components {
              * @description Polymer alone, volume fraction of the wet material; at most the solids.
              */
             binder?: number | null;
+            /** @description The cards, white and black, `#rrggbb`; `#f4f3f0` and `#1c1c1e` when not said. */
+            cards?: string[] | null;
             /**
              * Format: double
              * @description Density [g/ml]; without it the cup gives no grams.
@@ -2230,6 +2234,10 @@ export interface components {
             name: string;
             /** @enum {string} */
             opacity?: "transparent" | "semi_opaque" | "opaque";
+            /** @description Its colour over a black card, `#rrggbb`; with `over_white`. A medium without them is clear. */
+            over_black?: string | null;
+            /** @description Its colour over a white card, `#rrggbb`; with `over_black`. */
+            over_white?: string | null;
             /**
              * Format: double
              * @description Factor on every time of its drying, beside what its composition says; 1 when not said.
@@ -2257,6 +2265,11 @@ export interface components {
             stock?: components["schemas"]["StockDoc"] | null;
             /** @description Colour to draw it with, `#rrggbb`. */
             swatch?: string | null;
+            /**
+             * Format: double
+             * @description Dry thickness of that swatch [um]; 30 when not said.
+             */
+            swatch_dry_um?: number | null;
             /**
              * Format: double
              * @description Water, volume fraction.

@@ -2,6 +2,7 @@
 
 use super::composition::Composition;
 use super::pigment::{poison_in, poisonous};
+use super::swatch::{Drawdown, Swatch};
 use crate::quantity::{Density, Factor, Pace, Range, Share};
 use crate::words::words;
 use chrono::{DateTime, Utc};
@@ -156,29 +157,6 @@ impl Finish {
     }
 }
 
-/// A colour to draw a material with until its spectrum is known: sRGB, 8 bits each.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub struct Swatch(pub [u8; 3]);
-
-impl Swatch {
-    /// Reads `#rrggbb`.
-    pub fn from_hex(text: &str) -> Option<Self> {
-        let digits = text.strip_prefix('#')?;
-        if digits.len() != 6 || !digits.bytes().all(|b| b.is_ascii_hexdigit()) {
-            return None;
-        }
-        let value = u32::from_str_radix(digits, 16).ok()?;
-        let [_, r, g, b] = value.to_be_bytes();
-        Some(Self([r, g, b]))
-    }
-
-    /// Writes `#rrggbb`.
-    pub fn to_hex(self) -> String {
-        let [r, g, b] = self.0;
-        format!("#{r:02x}{g:02x}{b:02x}")
-    }
-}
-
 /// An amount that was there at a moment; what was laid since is taken off.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 pub struct Stock {
@@ -203,8 +181,10 @@ pub struct Material {
     pub binder: Option<f64>,
     /// Density [g/ml].
     pub density_g_ml: Option<f64>,
-    /// A colour to draw it with.
+    /// A colour to draw it with where its readings are not known.
     pub swatch: Option<Swatch>,
+    /// How it looks over a white and a black card.
+    pub drawdown: Option<Drawdown>,
     /// The line a paint belongs to.
     pub line: Option<Line>,
     /// How much it hides.
@@ -285,6 +265,7 @@ impl Material {
             binder: None,
             density_g_ml: None,
             swatch: None,
+            drawdown: None,
             line: None,
             opacity: None,
             finish: None,

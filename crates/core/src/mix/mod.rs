@@ -8,12 +8,14 @@ mod material;
 mod parts;
 mod pigment;
 mod starter_shelf;
+mod swatch;
 
 pub use composition::{Composition, MixError, OWN_PACE_SPREAD, SUM_TOLERANCE};
 pub use limits::{
     LEAST_BINDER, LEAST_IN_CUP, Limit, LimitKind, MOST_RETARDER, MOST_WATER, Surface, Thinning,
 };
-pub use material::{Finish, Line, Material, MaterialKind, Opacity, Stock, Swatch};
+pub use material::{Finish, Line, Material, MaterialKind, Opacity, Stock};
 pub use parts::{Mix, Part, find};
 pub use pigment::poisonous;
 pub use starter_shelf::{ordinary_paint, starter_shelf};
+pub use swatch::{Drawdown, Swatch};

@@ -1,7 +1,8 @@
 //! The shelf a new studio starts with: generic materials, pigments by Colour Index name.
 
 use super::composition::{Composition, MixError};
-use super::material::{Finish, Line, Material, MaterialKind, Opacity, Swatch};
+use super::material::{Finish, Line, Material, MaterialKind, Opacity};
+use super::swatch::{Drawdown, Swatch};
 
 /// Solids, water, slow volatile and binder by volume, and density [g/ml].
 type Numbers = ([f64; 4], f64);
@@ -26,37 +27,45 @@ const RETARDER_VOLATILITY: f64 = 0.4;
 use Finish::{Gloss, Matte, Satin};
 use Opacity::{Opaque, SemiOpaque, Transparent};
 
-/// Id, name, line, numbers, opacity, pigments, swatch (colour over white: colour.md and the usual
-/// look of the pigment, [memory]).
-type PaintRow =
-    (&'static str, &'static str, Line, Numbers, Opacity, &'static [&'static str], &'static str);
+/// Id, name, line, numbers, opacity, pigments, and how it looks at 30 um dry over the white and over the
+/// black card (PB29, PV19, PBr7, PY42, PY74, PW6, PW4, PR254, PY150 and PB15:3: colour.md 8; the others
+/// after the usual look of the pigment; all [memory]).
+type PaintRow = (
+    &'static str,
+    &'static str,
+    Line,
+    Numbers,
+    Opacity,
+    &'static [&'static str],
+    [&'static str; 2],
+);
 
 #[rustfmt::skip]
 const PAINTS: &[PaintRow] = &[
-    ("heavy-pw6", "Titanium white PW6, heavy", Line::Heavy, HEAVY, Opaque, &["PW6"], "#f3f3ef"),
-    ("heavy-pw4", "Zinc white PW4, heavy", Line::Heavy, HEAVY, Transparent, &["PW4"], "#ecece8"),
-    ("heavy-pbk9", "Bone black PBk9, heavy", Line::Heavy, HEAVY, SemiOpaque, &["PBk9"], "#2a2926"),
-    ("heavy-grey3", "Neutral grey PW6 PBk9, dark", Line::Heavy, HEAVY, Opaque, &["PW6", "PBk9"], "#5e5e5b"),
-    ("heavy-grey6", "Neutral grey PW6 PBk9, light", Line::Heavy, HEAVY, Opaque, &["PW6", "PBk9"], "#8f8f8a"),
-    ("heavy-pbr7", "Burnt earth PBr7, heavy", Line::Heavy, HEAVY, SemiOpaque, &["PBr7"], "#803c22"),
-    ("heavy-py42", "Yellow ochre PY42, heavy", Line::Heavy, HEAVY, Opaque, &["PY42"], "#c4923e"),
-    ("heavy-py74", "Yellow PY74, heavy", Line::Heavy, HEAVY, SemiOpaque, &["PY74"], "#face1e"),
-    ("heavy-pr254", "Red PR254, heavy", Line::Heavy, HEAVY, Opaque, &["PR254"], "#c42022"),
-    ("heavy-pb29", "Ultramarine PB29, heavy", Line::Heavy, HEAVY, Transparent, &["PB29"], "#263496"),
-    ("heavy-pg7", "Phthalo green PG7, heavy", Line::Heavy, HEAVY, Transparent, &["PG7"], "#04503e"),
-    ("heavy-pr101", "Red iron oxide PR101, heavy", Line::Heavy, HEAVY, Opaque, &["PR101"], "#8c3526"),
-    ("fluid-pv19", "Quinacridone PV19, fluid", Line::Fluid, FLUID, Transparent, &["PV19"], "#aa1446"),
-    ("fluid-pb15", "Phthalo blue PB15:3, fluid", Line::Fluid, FLUID, Transparent, &["PB15:3"], "#0a3c82"),
-    ("fluid-py150", "Nickel azo PY150, fluid", Line::Fluid, FLUID, Transparent, &["PY150"], "#d69614"),
-    ("fluid-pbk7", "Carbon black PBk7, fluid", Line::Fluid, FLUID, Opaque, &["PBk7"], "#1f1f20"),
-    ("student-pw6", "Titanium white PW6, student", Line::Student, STUDENT, SemiOpaque, &["PW6"], "#eeeeea"),
-    ("student-pb29", "Ultramarine PB29, student", Line::Student, STUDENT, Transparent, &["PB29"], "#3a479f"),
-    ("student-pr254", "Red PR254, student", Line::Student, STUDENT, SemiOpaque, &["PR254"], "#c93a38"),
-    ("slow-pb29", "Ultramarine PB29, slow-drying", Line::Slow, SLOW, Transparent, &["PB29"], "#26348c"),
-    ("slow-pbr7", "Burnt earth PBr7, slow-drying", Line::Slow, SLOW, SemiOpaque, &["PBr7"], "#7a3a22"),
-    ("airbrush-pw6", "Titanium white PW6, airbrush", Line::Airbrush, AIRBRUSH, SemiOpaque, &["PW6"], "#efefeb"),
-    ("airbrush-pbk7", "Carbon black PBk7, airbrush", Line::Airbrush, AIRBRUSH, SemiOpaque, &["PBk7"], "#2b2b2c"),
-    ("iridescent-pw20", "Pearl PW20 PW6, iridescent", Line::Iridescent, IRIDESCENT, Transparent, &["PW20", "PW6"], "#d8d5c9"),
+    ("heavy-pw6", "Titanium white PW6, heavy", Line::Heavy, HEAVY, Opaque, &["PW6"], ["#f3f3ef", "#dee0e2"]),
+    ("heavy-pw4", "Zinc white PW4, heavy", Line::Heavy, HEAVY, Transparent, &["PW4"], ["#f3f3f0", "#787c84"]),
+    ("heavy-pbk9", "Bone black PBk9, heavy", Line::Heavy, HEAVY, SemiOpaque, &["PBk9"], ["#2a2926", "#1f1e1d"]),
+    ("heavy-grey3", "Neutral grey PW6 PBk9, dark", Line::Heavy, HEAVY, Opaque, &["PW6", "PBk9"], ["#5e5e5b", "#5a5a57"]),
+    ("heavy-grey6", "Neutral grey PW6 PBk9, light", Line::Heavy, HEAVY, Opaque, &["PW6", "PBk9"], ["#8f8f8a", "#898984"]),
+    ("heavy-pbr7", "Burnt earth PBr7, heavy", Line::Heavy, HEAVY, SemiOpaque, &["PBr7"], ["#803c22", "#3a221a"]),
+    ("heavy-py42", "Yellow ochre PY42, heavy", Line::Heavy, HEAVY, Opaque, &["PY42"], ["#c4923e", "#a07838"]),
+    ("heavy-py74", "Yellow PY74, heavy", Line::Heavy, HEAVY, SemiOpaque, &["PY74"], ["#face1e", "#6e6024"]),
+    ("heavy-pr254", "Red PR254, heavy", Line::Heavy, HEAVY, Opaque, &["PR254"], ["#c42022", "#961e20"]),
+    ("heavy-pb29", "Ultramarine PB29, heavy", Line::Heavy, HEAVY, Transparent, &["PB29"], ["#263496", "#121430"]),
+    ("heavy-pg7", "Phthalo green PG7, heavy", Line::Heavy, HEAVY, Transparent, &["PG7"], ["#04503e", "#06211b"]),
+    ("heavy-pr101", "Red iron oxide PR101, heavy", Line::Heavy, HEAVY, Opaque, &["PR101"], ["#8c3526", "#762e22"]),
+    ("fluid-pv19", "Quinacridone PV19, fluid", Line::Fluid, FLUID, Transparent, &["PV19"], ["#aa1446", "#340e18"]),
+    ("fluid-pb15", "Phthalo blue PB15:3, fluid", Line::Fluid, FLUID, Transparent, &["PB15:3"], ["#0a3c82", "#0a1222"]),
+    ("fluid-py150", "Nickel azo PY150, fluid", Line::Fluid, FLUID, Transparent, &["PY150"], ["#d69614", "#342a18"]),
+    ("fluid-pbk7", "Carbon black PBk7, fluid", Line::Fluid, FLUID, Opaque, &["PBk7"], ["#1f1f20", "#1b1b1c"]),
+    ("student-pw6", "Titanium white PW6, student", Line::Student, STUDENT, SemiOpaque, &["PW6"], ["#eeeeea", "#b4b6b8"]),
+    ("student-pb29", "Ultramarine PB29, student", Line::Student, STUDENT, Transparent, &["PB29"], ["#3a479f", "#16182e"]),
+    ("student-pr254", "Red PR254, student", Line::Student, STUDENT, SemiOpaque, &["PR254"], ["#c93a38", "#6e2226"]),
+    ("slow-pb29", "Ultramarine PB29, slow-drying", Line::Slow, SLOW, Transparent, &["PB29"], ["#26348c", "#121430"]),
+    ("slow-pbr7", "Burnt earth PBr7, slow-drying", Line::Slow, SLOW, SemiOpaque, &["PBr7"], ["#7a3a22", "#382118"]),
+    ("airbrush-pw6", "Titanium white PW6, airbrush", Line::Airbrush, AIRBRUSH, SemiOpaque, &["PW6"], ["#efefeb", "#c0c2c3"]),
+    ("airbrush-pbk7", "Carbon black PBk7, airbrush", Line::Airbrush, AIRBRUSH, SemiOpaque, &["PBk7"], ["#2b2b2c", "#1e1e1f"]),
+    ("iridescent-pw20", "Pearl PW20 PW6, iridescent", Line::Iridescent, IRIDESCENT, Transparent, &["PW20", "PW6"], ["#d8d5c9", "#8d8c88"]),
 ];
 
 /// Id, name, kind, numbers, finish, swatch.
@@ -89,9 +98,21 @@ const SPIRIT: &[(&str, &str, Finish, &str)] = &[
     ("solvent-matte", "Removable solvent varnish, matte", Matte, "#d5d1c5"),
 ];
 
+/// How clear materials that are not quite clear, and primer, look over the two cards; as above. [memory]
+const NOT_CLEAR: [(&str, [&str; 2]); 3] = [
+    ("matte-medium", ["#f3f2ef", "#242426"]),
+    ("primer", ["#efeeea", "#d6d7d6"]),
+    ("primer-clear", ["#f0efeb", "#2c2c2e"]),
+];
+
 /// Where the numbers of the starter shelf come from.
-const SOURCE: &str =
-    "[memory] usual for a generic product; replace by the product's own data sheet";
+const SOURCE: &str = "[memory] usual for a generic product: replace its shares by the product's own \
+                      data sheet, its colour by a drawdown of your own";
+
+/// A drawdown of the usual thickness over the usual cards.
+fn drawdown([over_white, over_black]: [&str; 2]) -> Option<Drawdown> {
+    Some(Drawdown::usual(Swatch::from_hex(over_white)?, Swatch::from_hex(over_black)?))
+}
 
 /// What can hurt about a clear material, in plain words.
 fn hazards_of(kind: &MaterialKind) -> Option<&'static str> {
@@ -137,8 +158,9 @@ fn water_borne(
 /// # Errors
 /// [`MixError`] when a row of the table is not a composition; a test holds that none is.
 pub fn starter_shelf() -> Result<Vec<Material>, MixError> {
-    let paints = PAINTS.iter().map(|(id, name, line, numbers, opacity, pigments, swatch)| {
-        let mut paint = material((id, name), MaterialKind::Paint, water_borne(*numbers)?, swatch);
+    let paints = PAINTS.iter().map(|(id, name, line, numbers, opacity, pigments, seen)| {
+        let mut paint = material((id, name), MaterialKind::Paint, water_borne(*numbers)?, seen[0]);
+        paint.drawdown = drawdown(*seen);
         paint.line = Some(*line);
         paint.opacity = Some(*opacity);
         paint.pigments = pigments.iter().map(|p| (*p).to_owned()).collect();
@@ -154,6 +176,7 @@ pub fn starter_shelf() -> Result<Vec<Material>, MixError> {
         let mut clear =
             material((id, name), MaterialKind::from_word(kind), water_borne(*numbers)?, swatch);
         clear.finish = *finish;
+        clear.drawdown = NOT_CLEAR.iter().find(|(of, _)| of == id).and_then(|row| drawdown(row.1));
         Ok(clear)
     });
     let spirit = SPIRIT.iter().map(|(id, name, finish, swatch)| {

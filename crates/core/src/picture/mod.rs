@@ -2,6 +2,7 @@
 
 mod chain;
 mod coats;
+mod face;
 mod ground;
 mod kind;
 mod model;
@@ -15,6 +16,7 @@ mod ways;
 
 pub use chain::{PictureError, check_chain};
 pub use coats::{CoatFault, LaidCoat, NoCoat};
+pub use face::FaceCoat;
 pub use ground::{GROUNDS, ground_word, usual_ground};
 pub use kind::{Need, StepKind};
 pub use model::{Picture, ReadyBy, SetAside, Step, ThinningChoice};

@@ -4,7 +4,7 @@ use super::kind::{Need, StepKind};
 use super::sealing::SealRecord;
 use super::touch::TouchTest;
 use crate::film::Ground;
-use crate::mix::{Mix, Surface, Thinning};
+use crate::mix::{Drawdown, Mix, Surface, Swatch, Thinning};
 use crate::words::words;
 use chrono::{DateTime, NaiveDate, Utc};
 
@@ -151,6 +151,8 @@ pub struct Picture {
     pub ready_by: ReadyBy,
     /// What it is painted on.
     pub ground: Ground,
+    /// The colour of that.
+    pub ground_colour: Swatch,
     /// Whether paint over a sealing coat is meant: without it such a step is refused.
     pub paint_over_seal: bool,
     /// Steps in order.
@@ -166,6 +168,9 @@ pub struct Picture {
 }
 
 impl Picture {
+    /// Colour of a ground where none is said: white primer; formats.md.
+    pub const GROUND_COLOUR: Swatch = Drawdown::CARDS.0;
+
     /// A picture of `size` [cm] on a sealed ground, without a date and of ordinary weight.
     pub fn new(id: impl Into<String>, size: (f64, f64), steps: Vec<Step>) -> Self {
         let id = id.into();
@@ -178,6 +183,7 @@ impl Picture {
             due: None,
             ready_by: ReadyBy::default(),
             ground: Ground::SEALED,
+            ground_colour: Self::GROUND_COLOUR,
             paint_over_seal: false,
             steps,
             thinning: None,

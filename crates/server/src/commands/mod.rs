@@ -1,10 +1,12 @@
 //! The headless commands: a studio document in, JSON out.
 
 mod check;
+mod colour;
 mod plan;
 mod simulate;
 
 pub use check::check;
+pub use colour::{colour, untold};
 pub use plan::{Effort, plan};
 pub use simulate::{Simulate, simulate};
 
@@ -33,6 +35,9 @@ pub enum CommandError {
     /// A coat cannot be computed.
     #[error("{0}")]
     Coat(#[from] CoatFault),
+    /// No picture has the name that is asked for.
+    #[error("--picture: the document has no picture \"{0}\"")]
+    NoPicture(String),
     /// The document is refused.
     #[error("{path}: {fault}")]
     Refused {

@@ -4,7 +4,7 @@
 
 use super::studio::DAYS;
 use serde_json::{Map, Value, json};
-use ulvek_core::mix::Material;
+use ulvek_core::mix::{Drawdown, Material};
 use ulvek_core::quantity::{
     Absorbency, AirChanges, AirSpeed, Celsius, Edge, Grams, GroundDelay, KeepsDays, LagHours,
     Latitude, Longitude, MOST_LETTERS, Millilitres, Minutes, Moisture, Pace, Parts, Range,
@@ -34,6 +34,7 @@ const NUMBERS: &[(&[&str], &Range)] = &[
     (&["edge_cm"], Edge::RANGE),
     (&["share_of_area", "loss", "solids", "water", "glycol", "spirit", "back"], Share::RANGE),
     (&["cup_g"], Grams::RANGE),
+    (&["swatch_dry_um"], Drawdown::DRY),
     (&["temperature_c", "held_c"], Celsius::RANGE),
     (&["relative_humidity"], RelativeHumidity::RANGE),
     (&["air_speed_m_s"], AirSpeed::RANGE),
@@ -119,7 +120,9 @@ fn bound_all(owner: &str, properties: &mut Map<String, Value>) {
                 schema["enum"] = json!(DAYS.map(|(word, _)| word));
             }
             ("HourDoc", "from" | "to") => schema["pattern"] = json!(CLOCK),
-            (_, "swatch") => schema["pattern"] = json!(COLOUR),
+            (_, "swatch" | "over_white" | "over_black" | "colour") => {
+                schema["pattern"] = json!(COLOUR)
+            }
             (_, "flat_places") => schema["maximum"] = json!(MOST_PLACES),
             _ => {}
         }

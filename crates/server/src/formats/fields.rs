@@ -2,6 +2,8 @@
 
 use chrono::{DateTime, FixedOffset, Utc};
 use chrono_tz::Tz;
+use serde::{Deserialize, Serialize};
+use ulvek_core::mix::Swatch;
 use ulvek_core::quantity::{Checked, Fault, MOST_LETTERS, check_line, check_moment};
 
 /// An instant with the offset of the studio's zone.
@@ -41,4 +43,24 @@ pub fn label(place: &str, text: &str) -> Checked<String> {
 /// [`Fault`] when it lies outside the table of dates.
 pub fn moment(place: &str, at: DateTime<Utc>) -> Checked<DateTime<Utc>> {
     check_moment(at).map_err(|e| Fault::new(place, e))
+}
+
+/// A colour as it is written: `#rrggbb`.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[serde(try_from = "String", into = "String")]
+pub struct Hex(pub Swatch);
+
+impl TryFrom<String> for Hex {
+    type Error = String;
+
+    fn try_from(text: String) -> Result<Self, String> {
+        let why = || format!("\"{text}\" is not a colour; write it as in #c4923e");
+        Swatch::from_hex(&text).map(Self).ok_or_else(why)
+    }
+}
+
+impl From<Hex> for String {
+    fn from(hex: Hex) -> Self {
+        hex.0.to_hex()
+    }
 }

@@ -1,6 +1,6 @@
 //! A picture with its steps: shape, reading and writing.
 
-use super::fields::{line, local, utc};
+use super::fields::{Hex, line, local, utc};
 use super::seal::SealDoc;
 use super::words;
 use chrono::{DateTime, FixedOffset, NaiveDate};
@@ -8,7 +8,7 @@ use chrono_tz::Tz;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use ulvek_core::film::Ground;
-use ulvek_core::mix::{Mix, Part, Thinning};
+use ulvek_core::mix::{Mix, Part, Swatch, Thinning};
 use ulvek_core::picture::{
     Need, Picture, ReadyBy, SealRecord, SetAside, Step, StepKind, ThinningChoice, Touch, TouchTest,
 };
@@ -107,6 +107,15 @@ pub struct GroundDoc {
     /// Share of free evaporation from its back: 0 panel, 0.3 primed canvas, 0.5 paper, 1 raw canvas.
     #[serde(default)]
     pub back: f64,
+    /// Its colour, `#rrggbb`.
+    #[serde(default = "usual_colour")]
+    #[schemars(with = "String")]
+    #[schema(value_type = String)]
+    pub colour: Hex,
+}
+
+const fn usual_colour() -> Hex {
+    Hex(Picture::GROUND_COLOUR)
 }
 
 const fn usual_delay() -> f64 {
@@ -115,14 +124,15 @@ const fn usual_delay() -> f64 {
 
 impl Default for GroundDoc {
     fn default() -> Self {
-        Self::of(&Ground::SEALED)
+        Self::of(&Ground::SEALED, Picture::GROUND_COLOUR)
     }
 }
 
 impl GroundDoc {
-    /// Writes a ground.
-    pub const fn of(ground: &Ground) -> Self {
-        Self { absorbs_um: ground.absorbs_um, delay_s: ground.delay_s, back: ground.back }
+    /// Writes a ground of a colour.
+    pub const fn of(ground: &Ground, colour: Swatch) -> Self {
+        let Ground { absorbs_um, delay_s, back } = *ground;
+        Self { absorbs_um, delay_s, back, colour: Hex(colour) }
     }
 
     /// The ground.
@@ -211,7 +221,7 @@ impl PictureDoc {
             due: picture.due,
             ready_by: picture.ready_by,
             paint_over_seal: picture.paint_over_seal,
-            ground: GroundDoc::of(&picture.ground),
+            ground: GroundDoc::of(&picture.ground, picture.ground_colour),
             steps: picture.steps.iter().map(|s| StepDoc::of(s, zone)).collect(),
             thinning: picture
                 .thinning
@@ -244,6 +254,7 @@ impl PictureDoc {
             ready_by: self.ready_by,
             paint_over_seal: self.paint_over_seal,
             ground: self.ground.read(),
+            ground_colour: self.ground.colour.0,
             steps: self.steps.iter().map(StepDoc::read).collect(),
             thinning: self
                 .thinning

@@ -1,13 +1,15 @@
 //! The shelf: materials, tubs and own ways of working; shape, reading and writing.
 
-use super::fields::{few_lines, line, local, utc};
+use super::fields::{Hex, few_lines, line, local, utc};
 use super::picture::{PartDoc, StepDoc, mix_doc, read_mix};
 use super::words;
 use chrono::{DateTime, FixedOffset};
 use chrono_tz::Tz;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
-use ulvek_core::mix::{Composition, Finish, Line, Material, MaterialKind, Opacity, Stock, Swatch};
+use ulvek_core::mix::{
+    Composition, Drawdown, Finish, Line, Material, MaterialKind, Opacity, Stock,
+};
 use ulvek_core::quantity::{Checked, Fault, Pace};
 use ulvek_core::studio::{OwnWay, Studio, Tightness, Tub, TubCheck, TubTrouble};
 use utoipa::ToSchema;
@@ -42,7 +44,27 @@ pub struct MaterialDoc {
     pub density_g_ml: Option<f64>,
     /// Colour to draw it with, `#rrggbb`.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub swatch: Option<String>,
+    #[schemars(with = "Option<String>")]
+    #[schema(value_type = Option<String>)]
+    pub swatch: Option<Hex>,
+    /// Its colour over a white card, `#rrggbb`; with `over_black`.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schemars(with = "Option<String>")]
+    #[schema(value_type = Option<String>)]
+    pub over_white: Option<Hex>,
+    /// Its colour over a black card, `#rrggbb`; with `over_white`. A medium without them is clear.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schemars(with = "Option<String>")]
+    #[schema(value_type = Option<String>)]
+    pub over_black: Option<Hex>,
+    /// Dry thickness of that swatch [um]; 30 when not said.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub swatch_dry_um: Option<f64>,
+    /// The cards, white and black, `#rrggbb`; `#f4f3f0` and `#1c1c1e` when not said.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schemars(with = "Option<[String; 2]>")]
+    #[schema(value_type = Option<[String; 2]>)]
+    pub cards: Option<[Hex; 2]>,
     /// Factor on every time of its drying, beside what its composition says; 1 when not said.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub pace: Option<f64>,
@@ -194,6 +216,8 @@ impl MaterialDoc {
     /// Writes a material; times in `zone`.
     pub fn of(material: &Material, zone: Tz) -> Self {
         let pace = material.composition.pace();
+        let drawdown = material.drawdown;
+        let unusual = drawdown.filter(|d| d.cards != Drawdown::CARDS);
         Self {
             id: material.id.clone(),
             name: material.name.clone(),
@@ -204,7 +228,11 @@ impl MaterialDoc {
             spirit: material.composition.spirit(),
             binder: material.binder,
             density_g_ml: material.density_g_ml,
-            swatch: material.swatch.map(Swatch::to_hex),
+            swatch: material.swatch.map(Hex),
+            over_white: drawdown.map(|d| Hex(d.over_white)),
+            over_black: drawdown.map(|d| Hex(d.over_black)),
+            swatch_dry_um: drawdown.map(|d| d.dry_um),
+            cards: unusual.map(|d| [Hex(d.cards.0), Hex(d.cards.1)]),
             // The model's own pace goes without saying.
             pace: if pace.to_bits() == 1.0f64.to_bits() { None } else { Some(pace) },
             line: material.line,
@@ -231,12 +259,6 @@ impl MaterialDoc {
             Composition::of_shares([self.solids, self.water, self.glycol, self.spirit])
                 .map_err(|e| Fault::new("", e))?
                 .with_pace(pace);
-        let colour = |hex: &String| {
-            Swatch::from_hex(hex).ok_or_else(|| {
-                let why = format!("\"{hex}\" is not a colour; write it as in #c4923e");
-                Fault::new("swatch", why)
-            })
-        };
         Ok(Material {
             learned: None,
             id: line(&self.id),
@@ -245,7 +267,8 @@ impl MaterialDoc {
             composition,
             binder: self.binder,
             density_g_ml: self.density_g_ml,
-            swatch: self.swatch.as_ref().map(colour).transpose()?,
+            swatch: self.swatch.map(|hex| hex.0),
+            drawdown: self.drawdown()?,
             line: self.line,
             opacity: self.opacity,
             finish: self.finish,
@@ -258,6 +281,28 @@ impl MaterialDoc {
             source: few_lines(self.source.as_deref()),
             archived: self.archived,
         })
+    }
+}
+
+impl MaterialDoc {
+    /// How it looks over two cards, when that is said.
+    fn drawdown(&self) -> Checked<Option<Drawdown>> {
+        let (over_white, over_black) = match (self.over_white, self.over_black) {
+            (Some(Hex(white)), Some(Hex(black))) => (white, black),
+            (None, None) if self.swatch_dry_um.is_none() && self.cards.is_none() => {
+                return Ok(None);
+            }
+            (white, _) => {
+                let missing = if white.is_some() { "over_black" } else { "over_white" };
+                return Err(Fault::new(missing, "is missing: a paint is told by both cards"));
+            }
+        };
+        Ok(Some(Drawdown {
+            over_white,
+            over_black,
+            dry_um: self.swatch_dry_um.unwrap_or(Drawdown::USUAL_DRY_UM),
+            cards: self.cards.map_or(Drawdown::CARDS, |[white, black]| (white.0, black.0)),
+        }))
     }
 }
 

@@ -5,8 +5,9 @@ use super::picture::check_step;
 use super::{
     MOST_CHECKS, MOST_ENTRIES, MOST_PIGMENTS, MOST_STEPS, each, moment, number, number_if, unique,
 };
+use crate::colour::{Optics, Untold};
 use crate::cup::amounts;
-use crate::mix::{Material, Stock};
+use crate::mix::{Drawdown, Material, Stock};
 use crate::picture::{Picture, check_chain};
 use crate::quantity::{
     Checked, Fault, KeepsDays, Millilitres, Pace, at_most, check_line, check_text,
@@ -79,6 +80,9 @@ fn check_material(material: &Material) -> Checked {
     if material.binder.is_some_and(|b| b > material.composition.solids() + TWO_DIGITS) {
         return Err(Fault::new("binder", "is more than the solids it is a part of"));
     }
+    if let Some(drawdown) = &material.drawdown {
+        check_drawdown(drawdown)?;
+    }
     at_most("pigments", material.pigments.len(), MOST_PIGMENTS, "pigments")?;
     for (i, pigment) in material.pigments.iter().enumerate() {
         check_line(&format!("pigments[{i}]"), pigment)?;
@@ -86,6 +90,16 @@ fn check_material(material: &Material) -> Checked {
     check_text("hazards", material.hazards.as_deref().unwrap_or_default())?;
     check_text("source", material.source.as_deref().unwrap_or_default())?;
     material.stock.map_or(Ok(()), |stock| check_stock("stock", &stock))
+}
+
+/// Readings that hide the cards are kept: the paint is drawn as it was seen, and said to be so.
+fn check_drawdown(drawdown: &Drawdown) -> Checked {
+    number("swatch_dry_um", Drawdown::DRY, drawdown.dry_um)?;
+    match Optics::told_by(drawdown) {
+        Err(why @ Untold::DarkerOverWhite) => Err(Fault::new("over_white", why)),
+        Err(why @ Untold::Cards) => Err(Fault::new("cards", why)),
+        Err(Untold::Equal) | Ok(_) => Ok(()),
+    }
 }
 
 fn check_stock(place: &str, stock: &Stock) -> Checked {

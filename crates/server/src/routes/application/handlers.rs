@@ -17,7 +17,7 @@ use ulvek_core::mix::{
     Finish, Line, MaterialKind, Opacity, SUM_TOLERANCE, Thinning, ordinary_paint,
 };
 use ulvek_core::picture::{
-    Carrier, GROUNDS, MOST_COATS, Need, Purpose, ReadyBy, StepKind, Strokes, Touch, WAYS,
+    Carrier, GROUNDS, MOST_COATS, Need, Picture, Purpose, ReadyBy, StepKind, Strokes, Touch, WAYS,
 };
 use ulvek_core::quantity::{Range, SURES};
 use ulvek_core::studio::{AirSource, Tightness, TubTrouble, Waiting};
@@ -76,7 +76,10 @@ pub fn known() -> Result<Catalogue, Problem> {
         needs: Need::ALL.iter().filter_map(|need| word(need, need.asks())).collect(),
         grounds: GROUNDS
             .iter()
-            .map(|(ground, said)| GroundOut { ground: GroundDoc::of(ground), said: large(said) })
+            .map(|(ground, said)| GroundOut {
+                ground: GroundDoc::of(ground, Picture::GROUND_COLOUR),
+                said: large(said),
+            })
             .collect(),
         speeds: usual(&SPEEDS),
         material_kinds: kinds_of_material

@@ -1,0 +1,279 @@
+//! The mix that comes nearest to a wish: at most three paints, and clear medium.
+//!
+//! Every single paint, pair and triple is tried at a few ratios; the best of them are led to their
+//! ratio by a pattern search in the logarithm of the parts, and rounded to parts that can be counted on
+//! a palette. The search is a descent from many starts: it may miss a ratio that lies behind a hill.
+
+use super::paint::Optics;
+use super::seen::Lab;
+use super::shelf::Tubes;
+use super::surface::Inside;
+use crate::mix::{Mix, Part, Surface, Thinning};
+use std::collections::HashSet;
+
+/// Paints of a mix at most; colour.md 7.
+pub const MOST_PAINTS: usize = 3;
+/// Ratios at which two paints are tried first, as solids of the second to the first. [practice]
+const PAIRS: [f64; 5] = [0.06, 0.3, 1.0, 3.0, 16.0];
+/// Ratios at which three are tried first, as solids. [practice]
+const TRIPLES: [[f64; 3]; 7] = [
+    [1.0, 1.0, 1.0],
+    [6.0, 1.0, 1.0],
+    [1.0, 6.0, 1.0],
+    [1.0, 1.0, 6.0],
+    [4.0, 4.0, 0.5],
+    [4.0, 0.5, 4.0],
+    [0.5, 4.0, 4.0],
+];
+/// Shares of paint in clear medium that are tried first, as solids: of three paints only the middle one,
+/// from which the search finds the way. [practice]
+const IN_MEDIUM: [f64; 3] = [0.6, 0.2, 0.05];
+/// Sets of paints whose ratio is searched for roughly, and those of them for which it is to the end.
+/// [practice]
+const REFINED: [usize; 2] = [300, 24];
+/// First step of that search, and the last ones of the rough and the whole search, as factors on a part.
+/// [practice]
+const STEPS: (f64, [f64; 2]) = (2.5, [1.3, 1.02]);
+/// Parts in all that are counted out at most; a glaze of one part in forty is still counted.
+/// [practice]
+const MOST_PARTS: usize = 48;
+/// By how much rounded parts may be further from the wish [CIEDE2000] to be easier to count. [practice]
+const EASIER: f64 = 0.4;
+/// A part of a mix below which it is left out [-]. [practice]
+const NOTHING: f64 = 2e-3;
+/// How much lightness that is lost weighs against a cast that stays, when a cast is taken out [-].
+/// [practice]
+const LOSS_WEIGHS: f64 = 0.35;
+
+/// What is wished for.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub enum Wish {
+    /// This colour.
+    Colour(Lab),
+    /// No cast, and little darker than this.
+    Neutral(Lab),
+}
+
+/// A wish over one background.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Target {
+    /// What it is laid on.
+    pub under: Inside,
+    /// What is to be seen.
+    pub wish: Wish,
+}
+
+/// What may be mixed, and how it is laid.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Means {
+    /// Places on the shelf of the paints that may be taken.
+    pub paints: Vec<usize>,
+    /// Place of the clear medium, when it is to be a glaze.
+    pub medium: Option<usize>,
+    /// Wet film of the coat [um].
+    pub wet_um: f64,
+}
+
+/// A mix that comes near.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Found {
+    /// Parts by volume, in whole numbers.
+    pub mix: Mix,
+    /// What is seen over each background.
+    pub seen: Vec<Lab>,
+    /// How far it is from the wish: CIEDE2000, the largest over all backgrounds; of a cast what stays of
+    /// it (chroma).
+    pub apart: f64,
+}
+
+/// Solids of a few materials of the shelf.
+type Solids = [(usize, f64)];
+
+struct Search<'a, 'b> {
+    tubes: &'a Tubes<'b>,
+    targets: &'a [Target],
+    means: &'a Means,
+}
+
+/// The mixes that come nearest to all `targets` at once, best first, at most `keep`, each of other
+/// materials; none whose parts break a limit of sound paint.
+pub fn matches(tubes: &Tubes, targets: &[Target], means: &Means, keep: usize) -> Vec<Found> {
+    let search = Search { tubes, targets, means };
+    let mut tried: Vec<Tried> = Vec::new();
+    search.starts(|solids| tried.push((search.score(solids), solids.to_vec())));
+    let rough = best_of_each(tried, REFINED[0])
+        .into_iter()
+        .map(|solids| search.refine(solids, STEPS.1[0], Search::score))
+        .collect();
+    let mut found: Vec<Found> = best_of_each(rough, REFINED[1])
+        .into_iter()
+        .map(|solids| search.refine(solids, STEPS.1[1], Search::apart).1)
+        .filter_map(|solids| search.counted(&solids))
+        .filter(|found| search.sound(&found.mix))
+        .collect();
+    found.sort_by(|a, b| {
+        (a.apart, a.mix.len())
+            .partial_cmp(&(b.apart, b.mix.len()))
+            .unwrap_or(std::cmp::Ordering::Equal)
+    });
+    let mut kept: Vec<Found> = Vec::new();
+    for one in found {
+        let of_the_same = |other: &Found| {
+            other.mix.len() == one.mix.len() && one.mix.iter().all(|p| other.mix.names(&p.material))
+        };
+        if kept.len() < keep && !kept.iter().any(of_the_same) {
+            kept.push(one);
+        }
+    }
+    kept
+}
+
+/// A ratio and how far it is.
+type Tried = (f64, Vec<(usize, f64)>);
+
+/// The nearest ratio of each set of materials, of the `most` nearest sets.
+fn best_of_each(mut tried: Vec<Tried>, most: usize) -> Vec<Vec<(usize, f64)>> {
+    tried.sort_by(|a, b| a.0.total_cmp(&b.0));
+    let mut seen = HashSet::new();
+    let new = |(_, solids): &Tried| seen.insert(solids.iter().map(|s| s.0).collect::<Vec<_>>());
+    tried.into_iter().filter(new).take(most).map(|t| t.1).collect()
+}
+
+impl Search<'_, '_> {
+    /// Every start of the search.
+    fn starts(&self, mut try_it: impl FnMut(&Solids)) {
+        let paints = &self.means.paints;
+        let mut with_medium = |solids: &mut Vec<(usize, f64)>| {
+            let Some(medium) = self.means.medium else { return try_it(solids) };
+            let paint: f64 = solids.iter().map(|s| s.1).sum();
+            let shares = if solids.len() < MOST_PAINTS { &IN_MEDIUM[..] } else { &IN_MEDIUM[1..2] };
+            for share in shares {
+                solids.push((medium, paint * (1.0 - share) / share));
+                try_it(solids);
+                solids.pop();
+            }
+        };
+        let mut solids = Vec::with_capacity(MOST_PAINTS + 1);
+        let mut lay = |parts: &[(usize, f64)]| {
+            solids.clear();
+            solids.extend_from_slice(parts);
+            with_medium(&mut solids);
+        };
+        for (n, &a) in paints.iter().enumerate() {
+            lay(&[(a, 1.0)]);
+            for (m, &b) in paints.iter().enumerate().skip(n + 1) {
+                PAIRS.iter().for_each(|ratio| lay(&[(a, 1.0), (b, *ratio)]));
+                for &c in &paints[m + 1..] {
+                    TRIPLES.iter().for_each(|[x, y, z]| lay(&[(a, *x), (b, *y), (c, *z)]));
+                }
+            }
+        }
+    }
+
+    /// What is seen over each background.
+    fn seen(&self, solids: &Solids) -> impl Iterator<Item = Lab> {
+        let whole: f64 = solids.iter().map(|s| s.1).sum();
+        let mut optics = Optics::CLEAR;
+        let mut wet = 0.0;
+        for (i, solids) in solids {
+            optics.add(solids / whole, self.tubes.optics(*i));
+            wet += solids / whole / self.solids_of(*i);
+        }
+        let dry_m = self.means.wet_um * 1e-6 / wet;
+        self.targets.iter().map(move |t| optics.over(&t.under, dry_m).seen().lab())
+    }
+
+    fn solids_of(&self, i: usize) -> f64 {
+        self.tubes.shelf()[i].composition.solids()
+    }
+
+    /// How far it is from the wishes, for ordering.
+    fn score(&self, solids: &Solids) -> f64 {
+        let far = |(t, lab): (&Target, Lab)| match t.wish {
+            Wish::Colour(wanted) => lab.straight2(wanted),
+            Wish::Neutral(was) => was.cast_left(lab).powi(2),
+        };
+        self.targets.iter().zip(self.seen(solids)).map(far).sum()
+    }
+
+    /// How far it is from the wishes, as it is told.
+    fn apart(&self, solids: &Solids) -> f64 {
+        let far = |(t, lab): (&Target, Lab)| match t.wish {
+            Wish::Colour(wanted) => lab.apart(wanted),
+            Wish::Neutral(was) => was.cast_left(lab),
+        };
+        self.targets.iter().zip(self.seen(solids)).map(far).fold(0.0, f64::max)
+    }
+
+    /// The ratio near by that comes nearest.
+    fn refine(
+        &self,
+        mut solids: Vec<(usize, f64)>,
+        last: f64,
+        far: impl Fn(&Self, &Solids) -> f64,
+    ) -> Tried {
+        let mut best = far(self, &solids);
+        let mut step = STEPS.0;
+        while step > last {
+            let mut better = false;
+            for n in 0..solids.len() {
+                for factor in [step, 1.0 / step] {
+                    let was = solids[n].1;
+                    solids[n].1 = was * factor;
+                    let apart = far(self, &solids);
+                    if apart < best {
+                        (best, better) = (apart, true);
+                    } else {
+                        solids[n].1 = was;
+                    }
+                }
+            }
+            if !better {
+                step = step.sqrt();
+            }
+        }
+        let whole: f64 = solids.iter().map(|s| s.1).sum();
+        solids.retain(|s| s.1 > NOTHING * whole);
+        (best, solids)
+    }
+
+    /// The same in whole parts by volume that are easy to count; `None` when nothing is left of a paint.
+    fn counted(&self, solids: &Solids) -> Option<Found> {
+        let volumes: Vec<f64> = solids.iter().map(|(i, s)| s / self.solids_of(*i)).collect();
+        let whole: f64 = volumes.iter().sum();
+        let rounded = (solids.len()..=MOST_PARTS).filter_map(|count| {
+            let parts: Vec<f64> =
+                volumes.iter().map(|v| (v / whole * count as f64).round()).collect();
+            if parts.iter().any(|p| *p < 1.0) {
+                return None;
+            }
+            let of = |((i, _), p): (&(usize, f64), &f64)| (*i, p * self.solids_of(*i));
+            let solids: Vec<(usize, f64)> = solids.iter().zip(&parts).map(of).collect();
+            Some((self.apart(&solids), parts, solids))
+        });
+        let rounded: Vec<_> = rounded.collect();
+        let nearest = rounded.iter().map(|r| r.0).fold(f64::INFINITY, f64::min);
+        let (apart, parts, solids) = rounded.into_iter().find(|r| r.0 <= nearest + EASIER)?;
+        let shelf = self.tubes.shelf();
+        let part = |((i, _), parts): (&(usize, f64), &f64)| Part {
+            material: shelf[*i].id.clone(),
+            parts: *parts,
+        };
+        let mix = solids.iter().zip(&parts).map(part).collect();
+        Some(Found { mix, seen: self.seen(&solids).collect(), apart })
+    }
+
+    /// Whether the mix keeps the limits of a sound film.
+    fn sound(&self, mix: &Mix) -> bool {
+        let on = (Surface::Sealed, Thinning::MediumOnly);
+        mix.limits(self.tubes.shelf(), on, self.means.medium.is_some()).iter().all(|l| l.kept)
+    }
+}
+
+impl Lab {
+    /// What of a cast is left in `now`, where this was seen before; lightness that was lost counts a
+    /// little, or black would be the best glaze.
+    fn cast_left(self, now: Self) -> f64 {
+        now.a.hypot(now.b) + LOSS_WEIGHS * (self.l - now.l).abs()
+    }
+}

@@ -1,0 +1,28 @@
+//! The colour of transparent coats: what is seen before it is painted.
+//!
+//! A colour of a screen becomes the smoothest reflectance that looks like it ([`reconstruct`]); the
+//! surface is taken off ([`Inside`]); two readings of a paint over a white and a black card give its
+//! absorption and scattering ([`Optics`]), which add up in a mix by volume of solids ([`Tubes`]); coats
+//! lie over coats by Kubelka-Munk. Differences are CIEDE2000. A screen is not paint: readings of the
+//! starter shelf are from memory, and a spectrum told from three numbers is one of many.
+
+mod coats;
+mod matching;
+mod observer;
+mod paint;
+mod reconstruct;
+mod seen;
+mod shelf;
+mod spectrum;
+mod surface;
+mod values;
+
+pub use coats::{HIDES_FROM, MOST_COATS, UNDERPAINTINGS, even_values, grey, ground};
+pub use matching::{Found, MOST_PAINTS, Means, Target, Wish, matches};
+pub use paint::{Optics, Untold};
+pub use reconstruct::reconstruct;
+pub use seen::{Lab, Seen};
+pub use shelf::{Tint, Told, Tubes};
+pub use spectrum::{BANDS, Spectrum};
+pub use surface::Inside;
+pub use values::{EARLY, Patch, VALUES, Value, value_string, values_of};
