@@ -28,16 +28,21 @@ fn main() {
     timed("a ladder of 5 x 8", 5.0, || {
         let tint = tubes.tint(&glaze).unwrap();
         let rows = even_values(5, UNDERPAINTINGS).into_iter();
-        rows.map(|l| tint.rungs(&grey(l), 40.0, 8).iter().map(|r| r.seen().swatch()).collect::<Vec<_>>())
-            .collect::<Vec<_>>()
+        rows.map(|l| {
+            tint.rungs(&grey(l), 40.0, 8).iter().map(|r| r.seen().swatch()).collect::<Vec<_>>()
+        })
+        .collect::<Vec<_>>()
     });
     let under = grey(90.0);
-    let wanted = Target { under, wish: Wish::Colour(ulvek_core::colour::Lab::of(Swatch([120, 90, 80]))) };
+    let wanted =
+        Target { under, wish: Wish::Colour(ulvek_core::colour::Lab::of(Swatch([120, 90, 80]))) };
     let paints: Vec<usize> = (0..24).collect();
     let medium = shelf.iter().position(|m| m.id == "glazing");
     for (name, medium) in [("opaque", None), ("in a glaze", medium)] {
         let means = Means { paints: paints.clone(), medium, wet_um: 60.0 };
-        timed(&format!("a match over 24 paints, {name}"), 150.0, || matches(&tubes, &[wanted], &means, 3));
+        timed(&format!("a match over 24 paints, {name}"), 150.0, || {
+            matches(&tubes, &[wanted], &means, 3)
+        });
     }
     let steps = (0..20)
         .map(|n| Step { mix: glaze.clone(), ..Step::usual(format!("s{n}"), StepKind::Glaze) })

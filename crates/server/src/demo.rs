@@ -269,6 +269,7 @@ pub fn way_steps(way: &'static str) -> Result<Vec<Step>, DemoError> {
             name: (!s.name.is_empty()).then(|| s.name.to_owned()),
             hands_on_min: s.minutes,
             wet_film_um: (s.film_um > 0.0).then_some(s.film_um),
+            share_of_area: s.kind.usual_share(),
             mix: mix(s.mix),
             ..Step::usual(format!("s{}", i + 1), s.kind)
         })

@@ -13,6 +13,7 @@ use image::{
 };
 use std::io::Cursor;
 use thiserror::Error;
+use ulvek_core::mix::Swatch;
 
 /// Longest side that is decoded [px]. [practice]
 const LONGEST_SIDE: u32 = 16_000;
@@ -121,6 +122,15 @@ pub fn develop(bytes: &[u8]) -> Result<Developed, PhotographError> {
     let (whole, size) = within(picture, profile.as_deref(), MOST_KEPT)?;
     let (small, _) = within(small, profile.as_deref(), MOST_KEPT)?;
     Ok(Developed { size, whole, small, taken: exif.and_then(taken) })
+}
+
+/// The points of a photograph that is kept, as colours of a screen.
+///
+/// # Errors
+/// [`PhotographError`] when it cannot be read.
+pub fn points(kept: &[u8]) -> Result<Vec<Swatch>, PhotographError> {
+    let read = image::load_from_memory_with_format(kept, ImageFormat::Jpeg).map_err(damaged)?;
+    Ok(read.into_rgb8().pixels().map(|p| Swatch(p.0)).collect())
 }
 
 /// A JPEG and its size [px] that takes at most `most` bytes: coarser first, then smaller.

@@ -184,3 +184,53 @@ fn two_hundred_pictures_no_hours_and_long_steps_get_a_plain_answer() {
     assert_eq!(out.status.code(), Some(2));
     assert!(String::from_utf8(out.stderr).unwrap().contains("in a circle"));
 }
+
+#[test]
+fn colour_prints_what_is_seen_after_each_coat_and_says_what_is_not_known() {
+    let mut document = document();
+    let out = ulvek(&["colour", "-"], &document.to_string());
+    let said = String::from_utf8(out.stderr.clone()).unwrap();
+    assert!(
+        said.contains("Heavy paint: it has not been read over a white and a black card"),
+        "{said}"
+    );
+    let clear = answer(&out);
+    let picture = &clear["pictures"][0];
+    // CIE L*a*b* of sRGB 244, 243, 240 under D65: IEC 61966-2-1 and CIE 015.
+    assert_eq!(picture["ground"]["srgb"], "#f4f3f0");
+    for (part, wanted) in [95.8, -0.2, 1.6].iter().enumerate() {
+        let got = picture["ground"]["lab"][part].as_f64().unwrap();
+        assert!((got - wanted).abs() < 0.15, "{}", picture["ground"]);
+    }
+    document["materials"][0]["over_white"] = json!("#26348c");
+    document["materials"][0]["over_black"] = json!("#121430");
+    document["pictures"][0]["ground"]["colour"] = json!("#808080");
+    let out = answer(&ulvek(&["colour", "-", "--picture", "p1"], &document.to_string()));
+    let coats = out["pictures"][0]["coats"].as_array().unwrap();
+    assert_eq!(coats.iter().map(|c| &c["step"]).collect::<Vec<_>>(), ["s1", "s2"]);
+    assert!(
+        coats[1]["lab"][2].as_f64().unwrap() < -20.0 && coats[1]["covers"].as_f64().unwrap() < 0.5
+    );
+    for (place, wrong, said) in [
+        ("over_black", json!("#ffffff"), "the paint is darker over the white card"),
+        ("over_black", json!("black"), "\"black\" is not a colour"),
+        ("over_white", Value::Null, "over_white: is missing: a paint is told by both cards"),
+        ("cards", json!(["#000000", "#ffffff"]), "the white card is not lighter"),
+        ("swatch_dry_um", json!(0), "the dry thickness of a swatch"),
+    ] {
+        let mut broken = document.clone();
+        broken["materials"][0][place] = wrong;
+        let out = ulvek(&["colour", "-"], &broken.to_string());
+        let message = String::from_utf8(out.stderr).unwrap();
+        assert_eq!(out.status.code(), Some(2), "{message}");
+        assert!(message.contains("materials[0]") && message.contains(said), "{message}");
+    }
+    // Equal readings are kept: the paint is drawn as it was seen, and that is said.
+    document["materials"][0]["over_black"] = json!("#26348c");
+    let out = ulvek(&["colour", "-"], &document.to_string());
+    assert!(String::from_utf8(out.stderr.clone()).unwrap().contains("cannot be told"));
+    let seen = answer(&out)["pictures"][0]["coats"][1]["srgb"].clone();
+    assert_eq!(seen, "#26348c");
+    let none = ulvek(&["colour", "-", "--picture", "p9"], &document.to_string());
+    assert_eq!(none.status.code(), Some(2));
+}

@@ -104,6 +104,10 @@ export const useUndoShelf = (id: string) =>
 export const stepsWithout = (steps: Schemas['StepDoc'][], id: string) =>
   unwrap(client.POST('/api/steps/without', { body: { steps, take_out: id } }));
 
+/** Steps with one of them repeated until there are so many coats of it. */
+export const stepsRepeated = (steps: Schemas['StepDoc'][], id: string, coats: number) =>
+  unwrap(client.POST('/api/steps/repeated', { body: { steps, repeat: id, coats } }));
+
 /** What lies on the simulated scale, and setting it to zero. */
 export const useScale = () => {
   const cache = useQueryClient();

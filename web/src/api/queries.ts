@@ -241,3 +241,46 @@ export const recordUrl = (picture: string) => `/api/pictures/${picture}/record?f
 
 /** Where the progress of a search is told. */
 export const searchEventsUrl = (id: string) => `/api/studios/${id}/season/search/events`;
+
+/** What a coat of a cup looks like, dry. */
+export const colourQuery = (id: string, ask: Schemas['ColourAsk']) =>
+  queryOptions({
+    queryKey: ['colour', id, ask],
+    queryFn: ({ signal }) =>
+      unwrap(
+        client.POST('/api/pictures/{id}/colour', { params: { path: { id } }, body: ask, signal }),
+      ),
+    placeholderData: keepPreviousData,
+    staleTime: 60_000,
+  });
+
+/** The mixes of the shelf that come nearest to what is looked for. */
+export const matchQuery = (id: string, ask: Schemas['MatchAsk']) =>
+  queryOptions({
+    queryKey: ['match', id, ask],
+    queryFn: ({ signal }) =>
+      unwrap(
+        client.POST('/api/pictures/{id}/colour/match', {
+          params: { path: { id } },
+          body: ask,
+          signal,
+        }),
+      ),
+    staleTime: 60_000,
+  });
+
+/** Mixes from a dark to a light one, as many as a picture has values. */
+export const valuesQuery = (id: string, ask: Schemas['ValuesAsk']) =>
+  queryOptions({
+    queryKey: ['values', id, ask],
+    queryFn: ({ signal }) =>
+      unwrap(
+        client.POST('/api/pictures/{id}/colour/values', {
+          params: { path: { id } },
+          body: ask,
+          signal,
+        }),
+      ),
+    placeholderData: keepPreviousData,
+    staleTime: 60_000,
+  });

@@ -125,6 +125,63 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pictures/{id}/colour": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * What a coat of a cup looks like, dry: over white, over black, on the picture, and over values of an
+         *     underpainting, coat by coat.
+         */
+        post: operations["cup_colour"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pictures/{id}/colour/match": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The mixes of the shelf that come nearest to a colour, to another material, or to no cast. */
+        post: operations["match_colour"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pictures/{id}/colour/values": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Mixes from a dark to a light one: evenly spaced in lightness, or with the values of a photograph, each
+         *     with its share of the area and so how much of it to mix.
+         */
+        post: operations["value_string"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pictures/{id}/cup": {
         parameters: {
             query?: never;
@@ -511,6 +568,26 @@ export interface paths {
         put?: never;
         /** Sets the scale to zero with what lies on it. */
         post: operations["scale_tare"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/steps/repeated": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Steps with one of them repeated: each coat stands on the one before, what stood on the step on the last.
+         *     Stores nothing.
+         */
+        post: operations["steps_repeated"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1247,7 +1324,7 @@ export interface components {
             /** @description Number fields. */
             fields: components["schemas"]["FieldOut"][];
             /** @description Sheens. */
-            finishes: components["schemas"]["WordOut"][];
+            finishes: components["schemas"]["FinishOut"][];
             /** @description Grounds by the water they take up [um]. */
             grounds: components["schemas"]["GroundOut"][];
             /**
@@ -1371,8 +1448,8 @@ export interface components {
             states: components["schemas"]["StatesOut"];
             /** @description The step's name within the picture. */
             step: string;
-            /** @description Colour to draw it with, `#rrggbb`, when its material has one. */
-            swatch: string | null;
+            /** @description Its own colour, `#rrggbb`: dry, alone over a white card. */
+            swatch: string;
             /** @description What the painter calls it. */
             title: string;
             /**
@@ -1380,6 +1457,40 @@ export interface components {
              * @description Wet thickness as laid [um].
              */
             wet_um: number;
+        };
+        /** @description A cup whose colour is asked about. */
+        ColourAsk: {
+            /** @description What is in it, parts by volume. */
+            mix: components["schemas"]["PartDoc"][];
+            /** @description The step it is for: its colour is shown on what that will be laid on; the next coat's without one. */
+            step?: string | null;
+            /**
+             * Format: double
+             * @description Wet film of a coat [um].
+             */
+            wet_film_um: number;
+        };
+        /** @description What a coat of a cup looks like, dry. */
+        ColourOut: {
+            /** @description The cards themselves, white and black, `#rrggbb`. */
+            cards: string[];
+            /**
+             * Format: double
+             * @description Contrast ratio of one coat: how much of the ground it hides; from 0.98 it hides it.
+             */
+            covers: number;
+            /** @description On the picture, with no coat, one, two and so on. */
+            face: components["schemas"]["RungOut"];
+            /** @description Coats that hide what lies below; `null` when it never does. */
+            hides_in: number | null;
+            /** @description The same over values of an underpainting, dark to light. */
+            ladder: components["schemas"]["RungOut"][];
+            /** @description Over a black card, `#rrggbb`. */
+            over_black: string;
+            /** @description Over a white card, `#rrggbb`. */
+            over_white: string;
+            /** @description What is not known of its colours, a sentence for each material. */
+            untold: string[];
         };
         /** @description One condition of a gate. */
         ConditionOut: {
@@ -1790,6 +1901,18 @@ export interface components {
             /** @description What is wrong. */
             what: string;
         };
+        /** @description A sheen, with what it does to what is seen. */
+        FinishOut: {
+            /** @description What painters say. */
+            said: string;
+            /** @description The word. */
+            value: string;
+            /**
+             * Format: double
+             * @description Light that it scatters into the eye, whatever lies below, as a share of the light that falls on it.
+             */
+            veil: number;
+        };
         /** @description A change that opens the gate earlier. */
         ForwardOut: {
             /**
@@ -1806,6 +1929,20 @@ export interface components {
             risk: string;
             /** @description What is changed. */
             what: string;
+        };
+        /** @description A mix that comes near. */
+        FoundOut: {
+            /**
+             * Format: double
+             * @description How far it is from the wish (CIEDE2000); of a cast, what is left of it.
+             */
+            apart: number;
+            /** @description Whole parts by volume. */
+            mix: components["schemas"]["PartDoc"][];
+            /** @description What that means to the eye. */
+            said: string;
+            /** @description What is seen of it, `#rrggbb`. */
+            seen: string;
         };
         /** @description Whether a picture may be sealed, in short. */
         GateBrief: {
@@ -2186,6 +2323,33 @@ export interface components {
              */
             wet_film_um: number | null;
         };
+        /** @description A mix that is looked for. One of `colour`, `like` and `neutral` says what it should look like. */
+        MatchAsk: {
+            /** @description This colour, `#rrggbb`, on what the coat is laid on. */
+            colour?: string | null;
+            /** @description The same as this material of the shelf, over white and over black. */
+            like?: string | null;
+            /** @description Clear medium of the shelf it is a glaze in; opaque without one. */
+            medium?: string | null;
+            /** @description Take the cast out of what is seen now. */
+            neutral?: boolean;
+            /** @description The step it is for; the next coat without one. */
+            step?: string | null;
+            /**
+             * Format: double
+             * @description Wet film of the coat [um].
+             */
+            wet_film_um: number;
+        };
+        /** @description The mixes that come nearest. */
+        MatchOut: {
+            /** @description Nearest first. */
+            found: components["schemas"]["FoundOut"][];
+            /** @description What the coat is laid on, `#rrggbb`. */
+            under: string;
+            /** @description What was wished for, `#rrggbb`. */
+            wanted: string;
+        };
         /** @description A material on the shelf. */
         MaterialDoc: {
             /** @description Put away: kept for the coats it was used in, not offered any more. */
@@ -2388,6 +2552,21 @@ export interface components {
              * @description How many parts.
              */
             parts: number;
+        };
+        /** @description One value of a reference picture. */
+        PatchOut: {
+            /** @description Its mean colour, `#rrggbb`. */
+            colour: string;
+            /**
+             * Format: double
+             * @description Its lightness (L*).
+             */
+            l: number;
+            /**
+             * Format: double
+             * @description Share of the area it covers.
+             */
+            share: number;
         };
         /** @description What is said of a photograph. */
         PhotographEdit: {
@@ -2598,6 +2777,13 @@ export interface components {
              */
             width_cm: number;
         };
+        /** @description What is seen at one place of the underpainting. */
+        PlaceOut: {
+            /** @description Which: `lights`, `darks`, or `all`. */
+            place: string;
+            /** @description After each coat, `#rrggbb`. */
+            seen: string[];
+        };
         /** @description A step still to do. */
         PlannedOut: {
             /** @description Why it cannot be placed. */
@@ -2763,6 +2949,15 @@ export interface components {
              */
             wet_film_um?: number | null;
         };
+        /** @description Steps of which one is to be repeated. */
+        RepeatAsked: {
+            /** @description How many coats of it there are to be. */
+            coats: number;
+            /** @description The one to be repeated, by its name among them. */
+            repeat: string;
+            /** @description The steps in order. */
+            steps: components["schemas"]["StepDoc"][];
+        };
         /** @description A test that is put right or taken back. */
         Retouched: {
             instead?: components["schemas"]["TouchDoc"] | null;
@@ -2806,6 +3001,16 @@ export interface components {
              * @default 3
              */
             warmer_k: number;
+        };
+        /** @description What is seen over one ground with no coat, one, two and so on. */
+        RungOut: {
+            /** @description What is seen, `#rrggbb`. */
+            seen: string[];
+            /**
+             * Format: double
+             * @description Lightness of the ground (L*).
+             */
+            value: number;
         };
         /** @description What is put onto the simulated scale. */
         ScaleLoad: {
@@ -3356,6 +3561,11 @@ export interface components {
              * @description Water the ground can take up [um].
              */
             absorbs_um: number;
+            /**
+             * @description What is seen from the front: over the lights of the underpainting, over its darks; or one row when
+             *     there is no underpainting.
+             */
+            face: components["schemas"]["PlaceOut"][];
             /** @description One per coat: its film from the frame where it begins. */
             films: components["schemas"]["FilmOut"][];
             /** @description Moments, in order. */
@@ -3369,6 +3579,8 @@ export interface components {
             outlook: components["schemas"]["PictureOutlook"];
             /** @description The painter's hours over the time that is shown. */
             sessions: components["schemas"]["SpanOut"][];
+            /** @description What is not known of the colours, a sentence for each material. */
+            untold: string[];
         };
         /** @description Hours, places and schools of a studio. */
         StudioDoc: {
@@ -3655,6 +3867,47 @@ export interface components {
             place: number;
             /** @description The step; it has no name yet. */
             step: components["schemas"]["StepDoc"];
+        };
+        /** @description One mixed value. */
+        ValueOut: {
+            /** @description Whether it belongs to the early passes. */
+            early: boolean;
+            /**
+             * Format: double
+             * @description Its lightness (L*).
+             */
+            l: number;
+            /** @description Parts of 100. */
+            mix: components["schemas"]["PartDoc"][];
+            /**
+             * Format: double
+             * @description How much of it to mix for a coat on its share of the picture [ml], with a photograph.
+             */
+            ml: number | null;
+            patch: components["schemas"]["PatchOut"] | null;
+            /** @description What is seen of it, `#rrggbb`. */
+            seen: string;
+        };
+        /** @description A row of values that is asked for. */
+        ValuesAsk: {
+            /** @description How many, 3 to 9. */
+            count: number;
+            /** @description The dark end. */
+            dark: components["schemas"]["PartDoc"][];
+            /** @description The light end; the lightest paint of the shelf when nothing is in it. */
+            light?: components["schemas"]["PartDoc"][];
+            /**
+             * Format: uuid
+             * @description A photograph whose values they are to have; evenly spaced without.
+             */
+            photograph?: string | null;
+            /** @description The step they are for. */
+            step?: string | null;
+            /**
+             * Format: double
+             * @description Wet film of a coat [um].
+             */
+            wet_film_um: number;
         };
         /** @description A varnish to be planned. */
         VarnishAsked: {
@@ -4702,6 +4955,408 @@ export interface operations {
             };
             /** @description Another edit came first; nothing was changed. */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A host name that the application does not answer to. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit; the place and the reason are said. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description More is asked at once than can be computed; ask again after Retry-After. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A fault of the program. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or the answer took too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full; nothing was changed. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    cup_colour: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ColourAsk"];
+            };
+        };
+        responses: {
+            /** @description The answer. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ColourOut"];
+                };
+            };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It comes from a page of another site. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another edit came first; nothing was changed. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description More than is taken. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A body of a kind that is not read here. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A host name that the application does not answer to. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit; the place and the reason are said. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description More is asked at once than can be computed; ask again after Retry-After. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A fault of the program. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or the answer took too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full; nothing was changed. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    match_colour: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MatchAsk"];
+            };
+        };
+        responses: {
+            /** @description The answer. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MatchOut"];
+                };
+            };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It comes from a page of another site. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another edit came first; nothing was changed. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description More than is taken. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A body of a kind that is not read here. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A host name that the application does not answer to. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit; the place and the reason are said. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description More is asked at once than can be computed; ask again after Retry-After. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A fault of the program. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or the answer took too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full; nothing was changed. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    value_string: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ValuesAsk"];
+            };
+        };
+        responses: {
+            /** @description The answer. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValueOut"][];
+                };
+            };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It comes from a page of another site. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another edit came first; nothing was changed. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description More than is taken. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A body of a kind that is not read here. */
+            415: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7484,6 +8139,129 @@ export interface operations {
             };
             /** @description Another edit came first; nothing was changed. */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A host name that the application does not answer to. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit; the place and the reason are said. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description More is asked at once than can be computed; ask again after Retry-After. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A fault of the program. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or the answer took too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full; nothing was changed. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    steps_repeated: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RepeatAsked"];
+            };
+        };
+        responses: {
+            /** @description The answer. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StepDoc"][];
+                };
+            };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It comes from a page of another site. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another edit came first; nothing was changed. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description More than is taken. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A body of a kind that is not read here. */
+            415: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,7 +1,14 @@
 import Box from '@mui/material/Box';
 
+interface Props {
+  colour?: string | null;
+  /** The same over a black card, in the right half. */
+  overBlack?: string | null;
+  size?: number;
+}
+
 /** A patch of paint on its neutral surround. */
-export function Chip({ colour, size = 22 }: { colour?: string | null; size?: number }) {
+export function Chip({ colour, overBlack, size = 22 }: Props) {
   return (
     <Box
       aria-hidden
@@ -13,7 +20,10 @@ export function Chip({ colour, size = 22 }: { colour?: string | null; size?: num
         flexShrink: 0,
         border: 1,
         borderColor: 'text.primary',
-        background: colour ?? 'transparent',
+        background:
+          colour && overBlack
+            ? `linear-gradient(90deg, ${colour} 50%, ${overBlack} 50%)`
+            : (colour ?? 'transparent'),
       }}
     />
   );

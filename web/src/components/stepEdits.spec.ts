@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { duplicateStep, moveStep, putStep, type Step } from './stepEdits';
+import { moveStep, putStep, type Step } from './stepEdits';
 
 const step = (id: string, extra: Partial<Step> = {}): Step => ({
   id,
@@ -23,12 +23,6 @@ describe('steps', () => {
     expect(ids(moveStep('s1', 1)(three))).toEqual(['s2', 's1', 's3']);
     expect(ids(moveStep('s3', -1)(three))).toEqual(['s1', 's3', 's2']);
     expect(ids(moveStep('s1', -1)(three))).toEqual(['s1', 's2', 's3']);
-  });
-
-  it('are copied under a name of their own, and not as laid', () => {
-    const made = duplicateStep('s2')(three);
-    expect(ids(made)).toEqual(['s1', 's2', 's4', 's3']);
-    expect(made.steps?.[2]?.laid_at).toBeUndefined();
   });
 
   it('are added at the end or replaced in place', () => {

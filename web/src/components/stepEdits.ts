@@ -1,6 +1,6 @@
 /** What can be done to the steps of a picture, as functions of the picture. */
 import type { Schemas } from '../api/client';
-import { stepsWithout } from '../api/edits';
+import { stepsRepeated, stepsWithout } from '../api/edits';
 
 export type Step = Schemas['StepDoc'];
 type Picture = Schemas['PictureDoc'];
@@ -34,13 +34,14 @@ export const takeStepOut =
     steps: await stepsWithout(picture.steps ?? [], id),
   });
 
-/** A copy right after the step, not laid yet. */
-export const duplicateStep = (id: string) =>
-  withSteps((steps) =>
-    steps.flatMap((s) =>
-      s.id === id ? [s, { ...s, id: freshId(steps), laid_at: undefined, cup_g: undefined }] : [s],
-    ),
-  );
+/** The step as `coats` coats, the new ones right after it and not laid yet. What stands on what then is
+ * the server's to say. */
+export const repeatStep =
+  (id: string, coats: number) =>
+  async (picture: Picture): Promise<Picture> => ({
+    ...picture,
+    steps: await stepsRepeated(picture.steps ?? [], id, coats),
+  });
 
 /** Moves a step one place up (-1) or down (1). */
 export const moveStep = (id: string, by: -1 | 1) =>

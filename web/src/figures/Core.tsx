@@ -62,7 +62,7 @@ export function Core({ coats, sample, absorbs, width, height }: Props) {
               y={cell.top}
               width={WIDE}
               height={Math.max(cell.h, 0.5)}
-              fill={coat?.swatch ?? '#8d8d8d'}
+              fill={coat?.swatch}
               fillOpacity={coat?.planned ? 0.45 : 1}
               stroke="#000"
               strokeWidth={0.9}

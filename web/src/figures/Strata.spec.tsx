@@ -47,6 +47,11 @@ const strata = {
   now: iso(100),
   outlook: { coats: [coat('tone', 0), coat('glaze', 60), coat('varnish', 600, true)] },
   absorbs_um: 20,
+  untold: [],
+  face: [
+    { place: 'lights', seen: ['#e2e2e2', '#c0a090', '#c0a090'] },
+    { place: 'darks', seen: ['#3b3b3b', '#382820', '#382820'] },
+  ],
   sessions: [{ from: iso(30), to: iso(120) }],
   frames: [0, 30, 60, 60, 300, 600, 600, 900].map(iso),
   films: [
@@ -117,6 +122,12 @@ describe('strata', () => {
     expect(little).toBeLessThan(100);
     fireEvent.keyDown(slider, { key: 'x' });
     expect(onCursor).toHaveBeenCalledTimes(5);
+  });
+
+  it('show what is seen from the front after each coat', () => {
+    draw(T0);
+    expect(screen.getByText('After Glaze over the lights: #c0a090')).toBeTruthy();
+    expect(screen.getByText('After Glaze over the darks: #382820')).toBeTruthy();
   });
 
   it('name every coat, and the moment of the cursor', () => {

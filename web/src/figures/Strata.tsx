@@ -5,12 +5,15 @@ import { clock, exact } from '../format/time';
 import { start } from '../format/words';
 import { FONT } from '../theme/theme';
 import { frameAt, niceStep, placeLabels, totals, type Layers } from './geometry';
+import { Face, faceHeight } from './Face';
 import { elastic, even } from './scale';
 import { StrataBands } from './StrataBands';
 
 const AXIS = 48;
 const GROUND = 24;
-const HEADROOM = 108;
+/** Room for the labels of the coats, below the flag and the face. */
+const LABELS = 82;
+const FLAG = 26;
 const LABEL_LINE = 17;
 
 interface Props {
@@ -47,6 +50,7 @@ export function Strata(props: Props) {
   const svg = useRef<SVGSVGElement>(null);
   const { coats } = strata.outlook;
   const top = coats.findLast((coat) => !coat.planned);
+  const headroom = FLAG + faceHeight(strata.face) + LABELS;
   const first = all.frames[0] ?? now;
   const last = all.frames.at(-1) ?? now;
   const inner = Math.max(width - AXIS - 4, 10);
@@ -60,12 +64,12 @@ export function Strata(props: Props) {
   const sums = useMemo(() => totals(all), [all]);
   const max = Math.max(...sums, 40);
   const base = height - GROUND;
-  const y = (um: number) => base - (um / max) * (base - HEADROOM);
+  const y = (um: number) => base - (um / max) * (base - headroom);
   const step = niceStep(max, 4);
   const ticks = Array.from({ length: Math.floor(max / step) + 1 }, (_, i) => i * step);
 
   const labels = useMemo(() => {
-    const tops = sums.map((um) => base - (um / max) * (base - HEADROOM));
+    const tops = sums.map((um) => base - (um / max) * (base - headroom));
     const xs = all.frames.map((t) => AXIS + scale.x(t));
     const boxes = coats.map((coat) => {
       const left = AXIS + scale.x(Date.parse(coat.laid_at));
@@ -75,8 +79,8 @@ export function Strata(props: Props) {
       const under = tops.filter((_, k) => (xs[k] ?? 0) >= left && (xs[k] ?? 0) <= left + w);
       return { x: left, y: Math.min(...under, base) - h - 3, w, h };
     });
-    return placeLabels(boxes, 26, width);
-  }, [coats, sums, all, scale, base, max, width]);
+    return placeLabels(boxes, headroom - LABELS, width);
+  }, [coats, sums, all, scale, base, max, width, headroom]);
 
   const pick = (event: PointerEvent) => {
     const box = svg.current?.getBoundingClientRect();
@@ -138,9 +142,9 @@ export function Strata(props: Props) {
           <rect
             key={s.from}
             x={left}
-            y={HEADROOM - 8}
+            y={headroom - 8}
             width={Math.max(x(to) - left, 0.5)}
-            height={base - HEADROOM + 8}
+            height={base - headroom + 8}
             fill={greys.raised}
           />
         );
@@ -156,6 +160,7 @@ export function Strata(props: Props) {
       <text {...plainText} x={AXIS - 9} y={y(max) - 12} textAnchor="end" fill={greys.soft}>
         µm
       </text>
+      <Face face={strata.face} coats={coats} x={x} top={FLAG} from={AXIS} to={AXIS + inner} />
       <StrataBands
         id={id}
         coats={coats}
@@ -222,7 +227,7 @@ export function Strata(props: Props) {
       <line
         x1={x(now)}
         x2={x(now)}
-        y1={HEADROOM - 8}
+        y1={headroom - 8}
         y2={height}
         stroke={greys.text}
         strokeDasharray="2 4"

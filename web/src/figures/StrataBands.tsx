@@ -15,9 +15,6 @@ interface Props {
   ground: number;
 }
 
-/** A coat without a colour of its own is drawn in this grey. */
-const UNKNOWN = '#8d8d8d';
-
 /** The coats as bands on their ground: laid ones solid, planned ones outlined. */
 export const StrataBands = memo(function StrataBands(props: Props) {
   const { id, coats, all, x, y, base, width, ground } = props;
@@ -44,7 +41,7 @@ export const StrataBands = memo(function StrataBands(props: Props) {
             <path
               key={coat.step}
               d={outline}
-              fill={coat.swatch ?? UNKNOWN}
+              fill={coat.swatch}
               fillOpacity={0.16}
               stroke={greys.text}
               strokeWidth={1.2}
@@ -59,7 +56,7 @@ export const StrataBands = memo(function StrataBands(props: Props) {
           <g key={coat.step}>
             <path
               d={outline}
-              fill={coat.swatch ?? UNKNOWN}
+              fill={coat.swatch}
               stroke="#000"
               strokeOpacity={0.7}
               strokeWidth={0.9}

@@ -21,7 +21,7 @@ const coat = (title: string, laid: string, extra: Partial<Schemas['CoatOut']> = 
     planned: false,
     laid_at: laid,
     wet_um: 40,
-    swatch: null,
+    swatch: '#803c22',
     states,
     if_left: states,
     followed: true,

@@ -1,34 +1,22 @@
 //! Coats over coats: how much one hides, how many are needed, and the ladder of a glaze.
 
-use super::reconstruct::reconstruct;
+use super::cards::usual_cards;
 use super::seen::Lab;
 use super::shelf::Tint;
 use super::surface::Inside;
-use crate::mix::{Drawdown, Swatch};
 
 /// Contrast ratio from which a film hides [-]; ISO 6504-3.
 pub const HIDES_FROM: f64 = 0.98;
 /// Most coats that are counted. [practice]
 pub const MOST_COATS: usize = 60;
 
-/// What lies under a coat when it is seen as `swatch` under a gloss surface.
-pub fn ground(swatch: Swatch) -> Inside {
-    Inside::of(&reconstruct(swatch))
-}
-
-/// What lies under a coat that is a neutral grey of lightness `l` (0 to 100).
-pub fn grey(l: f64) -> Inside {
-    ground(Lab::grey(l).on_screen().0)
-}
-
 impl Tint {
     /// Contrast ratio [-] of `coats` of `wet_um` [um] each: luminance over the black card by that over
     /// the white one (ISO 6504-3). From [`HIDES_FROM`] they hide.
     pub fn covers(&self, wet_um: f64, coats: usize) -> f64 {
-        let over = |card| {
-            self.optics.over(&ground(card), self.dry_m(wet_um) * coats as f64).seen().luminance()
-        };
-        let (white, black) = Drawdown::CARDS;
+        let over =
+            |card| self.optics.over(card, self.dry_m(wet_um) * coats as f64).seen().luminance();
+        let (white, black) = usual_cards();
         over(black) / over(white)
     }
 

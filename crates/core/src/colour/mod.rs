@@ -6,6 +6,7 @@
 //! lie over coats by Kubelka-Munk. Differences are CIEDE2000. A screen is not paint: readings of the
 //! starter shelf are from memory, and a spectrum told from three numbers is one of many.
 
+mod cards;
 mod coats;
 mod matching;
 mod observer;
@@ -17,12 +18,13 @@ mod spectrum;
 mod surface;
 mod values;
 
-pub use coats::{HIDES_FROM, MOST_COATS, UNDERPAINTINGS, even_values, grey, ground};
+pub use cards::{grey, ground, usual_cards};
+pub use coats::{HIDES_FROM, MOST_COATS, UNDERPAINTINGS, even_values};
 pub use matching::{Found, MOST_PAINTS, Means, Target, Wish, matches};
 pub use paint::{Optics, Untold};
 pub use reconstruct::reconstruct;
 pub use seen::{Lab, Seen};
 pub use shelf::{Tint, Told, Tubes};
 pub use spectrum::{BANDS, Spectrum};
-pub use surface::Inside;
-pub use values::{EARLY, Patch, VALUES, Value, value_string, values_of};
+pub use surface::{Inside, veil};
+pub use values::{EARLY, Patch, Spacing, VALUES, Value, value_string, values_of};

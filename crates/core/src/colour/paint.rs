@@ -4,6 +4,7 @@
 //! Am. 38 (1948), two-background form. Valid for diffuse light in flat films; flakes (iridescent paint)
 //! are not described by it.
 
+use super::cards::{ground, usual_cards};
 use super::reconstruct::reconstruct;
 use super::spectrum::{BANDS, Spectrum};
 use super::surface::Inside;
@@ -53,19 +54,23 @@ impl Optics {
     /// # Errors
     /// [`Untold`] when the readings cannot be of one paint, or do not tell it.
     pub fn told_by(drawdown: &Drawdown) -> Result<Self, Untold> {
-        let [white, black, over_white, over_black] =
-            [drawdown.cards.0, drawdown.cards.1, drawdown.over_white, drawdown.over_black]
-                .map(reconstruct);
-        if white.luminance() - black.luminance() < NONE {
+        let (white, black) = if drawdown.cards == Drawdown::CARDS {
+            *usual_cards()
+        } else {
+            (ground(drawdown.cards.0), ground(drawdown.cards.1))
+        };
+        if white.seen().luminance() - black.seen().luminance() < NONE {
             return Err(Untold::Cards);
         }
         if drawdown.over_white == drawdown.over_black {
             return Err(Untold::Equal);
         }
+        let [over_white, over_black] = [drawdown.over_white, drawdown.over_black].map(reconstruct);
         if over_white.luminance() < over_black.luminance() {
             return Err(Untold::DarkerOverWhite);
         }
-        let [gw, gb, rw, rb] = [white, black, over_white, over_black].map(|s| Inside::of(&s).0);
+        let [rw, rb] = [over_white, over_black].map(|seen| Inside::of(&seen).0);
+        let (gw, gb) = (white.0, black.0);
         let x = drawdown.dry_um * 1e-6;
         let mut told = Self::CLEAR;
         let both: [(f64, f64); BANDS] = std::array::from_fn(|i| {

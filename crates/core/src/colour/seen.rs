@@ -49,6 +49,19 @@ impl Lab {
         self.palette().difference(other.palette())
     }
 
+    /// What a difference (CIEDE2000) means to the eye. [practice]
+    pub const fn said_apart(difference: f64) -> &'static str {
+        if difference < 1.0 {
+            "no difference to be seen"
+        } else if difference < 2.5 {
+            "a difference only side by side"
+        } else if difference < 6.0 {
+            "near, and another colour"
+        } else {
+            "out of reach of these paints"
+        }
+    }
+
     /// Square of the straight distance: cheap, for ordering what is far from the wish.
     pub(super) fn straight2(self, other: Self) -> f64 {
         (self.l - other.l).powi(2) + (self.a - other.a).powi(2) + (self.b - other.b).powi(2)

@@ -2,7 +2,7 @@
 
 use super::paint::{Optics, Untold};
 use super::surface::Inside;
-use crate::mix::{Material, MaterialKind, Mix, MixError, find};
+use crate::mix::{Material, MaterialKind, Mix, MixError, Part};
 
 /// How the colour of a material is known.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -76,6 +76,11 @@ impl<'a> Tubes<'a> {
         &self.tubes[i].0
     }
 
+    /// Whether the material at place `i` of the shelf has readings that tell it.
+    pub fn is_read(&self, i: usize) -> bool {
+        self.told(i) == Told::Readings
+    }
+
     /// How the colour of the material at place `i` of the shelf is known.
     pub fn told(&self, i: usize) -> Told {
         self.tubes[i].1
@@ -104,14 +109,22 @@ impl<'a> Tubes<'a> {
         Ok(Tint { optics: optics.thinned(1.0 / solids), solids: solids / mix.whole() })
     }
 
-    /// What is not known of the colour of `mix`: the names of its materials and how they are taken.
-    pub fn untold<'b>(&'b self, mix: &'b Mix) -> impl Iterator<Item = (&'b Material, Told)> {
-        mix.iter().filter(|p| p.parts > 0.0).filter_map(|part| {
-            let material = find(self.shelf, &part.material)?;
-            let i = self.shelf.iter().position(|m| m.id == material.id)?;
-            matches!(self.told(i), Told::Swatch(_) | Told::Nothing)
-                .then(|| (material, self.told(i)))
-        })
+    /// What is not known of the colour of `mix`, a sentence for each material.
+    pub fn untold(&self, mix: &Mix) -> Vec<String> {
+        let said = |part: &Part| {
+            let i = self.shelf.iter().position(|m| m.id == part.material)?;
+            let missing = || "it has not been read over a white and a black card".to_owned();
+            let (why, taken) = match self.told(i) {
+                Told::Readings | Told::Clear => return None,
+                Told::Swatch(why) => (
+                    why.map_or_else(missing, |why| why.to_string()),
+                    "its swatch is taken, as if it hid what lies below",
+                ),
+                Told::Nothing => (missing(), "its colour is left out"),
+            };
+            Some(format!("{}: {why}; {taken}", self.shelf[i].name))
+        };
+        mix.iter().filter(|p| p.parts > 0.0).filter_map(said).collect()
     }
 }
 

@@ -30,7 +30,7 @@ impl Inside {
     /// What is seen of it under a surface of `finish`: a rough one scatters a part of what it throws
     /// back into the eye.
     pub fn seen_under(&self, finish: Finish) -> Seen {
-        let veil = K1 * veil(finish);
+        let veil = veil(finish);
         Seen(self.seen().0.map(|r| r + veil))
     }
 
@@ -41,12 +41,12 @@ impl Inside {
     }
 }
 
-/// Share of the light that the surface throws back which a finish scatters into the eye [-]; colour.md
-/// 3. [memory]
-const fn veil(finish: Finish) -> f64 {
+/// Light that a finish scatters into the eye, whatever lies below [-, of the light that falls on it]: a share
+/// of what the surface throws back; colour.md 3. [memory]
+pub const fn veil(finish: Finish) -> f64 {
     match finish {
         Finish::Gloss => 0.0,
-        Finish::Satin => 0.4,
-        Finish::Matte => 0.9,
+        Finish::Satin => 0.4 * K1,
+        Finish::Matte => 0.9 * K1,
     }
 }

@@ -26,22 +26,32 @@ pub struct Value {
     pub early: bool,
 }
 
-/// `count` mixes evenly spaced in lightness from `dark` to `light`, darkest first, each laid `wet_um`
-/// [um] over `under`.
+/// Which lightnesses a string has.
+#[derive(Debug, Clone, PartialEq)]
+pub enum Spacing {
+    /// So many, evenly from end to end.
+    Even(usize),
+    /// These (L*), darkest first; beyond an end, the end.
+    At(Vec<f64>),
+}
+
+/// Mixes from `dark` to `light`, darkest first, each laid `wet_um` [um] over `under`.
 ///
 /// # Errors
 /// [`MixError`] of a mix that cannot be.
 pub fn value_string(
     tubes: &Tubes,
     (dark, light): (&Mix, &Mix),
-    count: usize,
+    spacing: &Spacing,
     (under, wet_um): (&Inside, f64),
 ) -> Result<Vec<Value>, MixError> {
     let seen = |mix: &Mix| Ok::<_, MixError>(tubes.tint(mix)?.laid(under, wet_um).seen().lab());
     let ends = (seen(dark)?.l, seen(light)?.l);
-    let wanted = even_values(count, ends);
-    let mut string = Vec::with_capacity(count);
-    for (n, wanted) in wanted.into_iter().enumerate() {
+    let wanted = match spacing {
+        Spacing::Even(count) => even_values(*count, ends),
+        Spacing::At(wanted) => wanted.clone(),
+    };
+    let one = |(n, wanted): (usize, f64)| {
         let (mut low, mut high) = (0.0, 1.0);
         for _ in 0..HALVINGS {
             let half = f64::midpoint(low, high);
@@ -49,15 +59,15 @@ pub fn value_string(
             // From dark to light, or the other way round when the two were swapped.
             if lighter == (ends.1 > ends.0) { high = half } else { low = half }
         }
-        let share = match n {
-            0 => 0.0,
-            n if n + 1 == count => 1.0,
-            _ => f64::midpoint(low, high),
-        };
-        let mix = between(dark, light, share);
-        string.push(Value { wanted, seen: seen(&mix)?, mix, early: n < EARLY });
-    }
-    Ok(string)
+        let mix = between(dark, light, whole_percent(f64::midpoint(low, high)));
+        Ok(Value { wanted, seen: seen(&mix)?, mix, early: n < EARLY })
+    };
+    wanted.into_iter().enumerate().map(one).collect()
+}
+
+/// A share as it is mixed [-]: in whole parts of 100.
+fn whole_percent(share: f64) -> f64 {
+    (share * 100.0).round() / 100.0
 }
 
 /// `share` of `light` in `dark`, by volume, in parts of 100.
@@ -84,6 +94,8 @@ pub struct Patch {
     pub colour: Swatch,
     /// Share of the picture's area [-].
     pub share: f64,
+    /// Whether it belongs to the early passes.
+    pub early: bool,
 }
 
 /// Steps of lightness in which a picture is counted. [practice] A quarter of a just seen difference.
@@ -109,12 +121,14 @@ pub fn values_of(pixels: impl Iterator<Item = Swatch>, count: usize) -> Vec<Patc
     let parts = cut(&bins, count.min(bins.len()));
     parts
         .into_iter()
-        .map(|part| {
+        .enumerate()
+        .map(|(n, part)| {
             let all = bins[part].iter().fold(Bin::default(), |sum, bin| sum.with(bin));
             Patch {
                 l: all.l / all.n,
                 colour: Swatch(all.rgb.map(|c| (c / all.n).round() as u8)),
                 share: all.n / whole,
+                early: n < EARLY,
             }
         })
         .collect()

@@ -155,19 +155,6 @@ impl Mix {
         found
     }
 
-    /// Index on the shelf of the material it is drawn with: the paint with the most parts, or else
-    /// the largest part.
-    pub fn drawn_with(&self, shelf: &[Material]) -> Option<usize> {
-        let paints = |m: &Material| matches!(m.kind, MaterialKind::Paint | MaterialKind::Primer);
-        self.iter()
-            .filter_map(|part| {
-                let i = shelf.iter().position(|m| m.id == part.material)?;
-                Some((paints(&shelf[i]), part.parts, i))
-            })
-            .max_by(|a, b| a.0.cmp(&b.0).then(a.1.total_cmp(&b.1)))
-            .map(|(.., i)| i)
-    }
-
     /// Puts one more part in.
     pub fn push(&mut self, part: Part) {
         self.0.push(part);
@@ -235,13 +222,6 @@ mod tests {
         assert!(!a.same_as(&Mix::of(&[("fluid-pb15", 1.0), ("glazing", 1.0)])));
         assert!(!a.same_as(&Mix::of(&[("fluid-pb15", 1.0), ("glazing", 2.0), ("water", 1.0)])));
         assert!(a.same_as(&Mix::of(&[("fluid-pb15", 1.0), ("glazing", 2.0), ("water", 0.0)])));
-    }
-
-    #[test]
-    fn a_paint_gives_a_coat_its_colour_before_a_larger_part_of_medium() {
-        let shelf = starter_shelf().unwrap();
-        let mix = Mix::of(&[("glazing", 9.0), ("fluid-pb15", 1.0)]);
-        assert_eq!(shelf[mix.drawn_with(&shelf).unwrap()].id, "fluid-pb15");
     }
 
     #[test]

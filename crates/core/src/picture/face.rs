@@ -1,10 +1,14 @@
 //! What is seen of a picture from the front.
 
 use super::coats::{CoatFault, NoCoat};
+use super::kind::StepKind;
 use super::model::{Picture, Step};
-use crate::colour::{Inside, Lab, Seen, Tubes, ground};
-use crate::mix::{Finish, MixError};
+use crate::colour::{Inside, Seen, Tubes, UNDERPAINTINGS, grey, ground, usual_cards};
+use crate::mix::{Finish, MixError, Swatch};
 use crate::time::seconds;
+
+/// Share of the picture from which a coat is seen in its face [-]. [practice] Half of it.
+const WIDE: f64 = 0.5;
 
 /// The face after one coat.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -71,20 +75,99 @@ impl Picture {
         Ok(face)
     }
 
-    /// What is seen of it when `coats` (steps in order) lie, under `finish`; the bare ground without any.
+    /// What the coat of step `i` will lie on, or without a step the next one: the ground with every coat
+    /// that comes before it.
     ///
     /// # Errors
     /// [`CoatFault`] of a coat that cannot be computed.
-    pub fn seen_under(
-        &self,
-        tubes: &Tubes,
-        coats: &[usize],
-        finish: Finish,
-    ) -> Result<Lab, CoatFault> {
-        let face = self.face(tubes, coats, &self.ground_inside())?;
-        let inside = face.last().map_or_else(|| self.ground_inside(), |last| last.inside);
-        Ok(inside.seen_under(finish).lab())
+    pub fn under(&self, tubes: &Tubes, i: Option<usize>) -> Result<Inside, CoatFault> {
+        let mut coats = self.coats_in_order(tubes)?;
+        match i {
+            Some(i) => coats.truncate(coats.iter().position(|c| *c == i).unwrap_or(coats.len())),
+            None => coats.retain(|c| self.steps[*c].laid_at.is_some()),
+        }
+        coats.retain(|c| self.is_wide(*c));
+        let ground = self.ground_inside();
+        Ok(self.face(tubes, &coats, &ground)?.last().map_or(ground, |last| last.inside))
     }
+
+    /// What is not known of the colours of its coats, a sentence for each material.
+    pub fn untold(&self, tubes: &Tubes) -> Vec<String> {
+        let mut said: Vec<String> = Vec::new();
+        for step in self.steps.iter().filter(|s| s.kind.leaves_film()) {
+            said.extend(tubes.untold(&step.mix));
+        }
+        said.sort_unstable();
+        said.dedup();
+        said
+    }
+
+    /// The own colour of each of `coats` (steps): dry, alone over a white card.
+    ///
+    /// # Errors
+    /// [`CoatFault`] of a coat that cannot be computed.
+    pub fn own_colours(&self, tubes: &Tubes, coats: &[usize]) -> Result<Vec<Swatch>, CoatFault> {
+        let own = |i: &usize| {
+            let step = &self.steps[*i];
+            let tint = tubes.tint(&step.mix).map_err(|e| self.fault(*i, NoCoat::from(e)))?;
+            let over = tint.laid(&usual_cards().0, step.wet_film_um.unwrap_or_default());
+            Ok(over.seen().swatch())
+        };
+        coats.iter().map(own).collect()
+    }
+
+    /// What is seen after each of `coats` (steps in order) over places of the underpainting: its lights and
+    /// its darks, as [`UNDERPAINTINGS`]. Up to the last coat of the underpainting both are as the stack;
+    /// without an underpainting there is only the stack.
+    ///
+    /// # Errors
+    /// [`CoatFault`] of a coat that cannot be computed.
+    pub fn places(&self, tubes: &Tubes, coats: &[usize]) -> Result<Vec<Place>, CoatFault> {
+        let wide: Vec<usize> = coats.iter().copied().filter(|c| self.is_wide(*c)).collect();
+        let blocks_in = |step: &usize| self.steps[*step].kind == StepKind::Underpainting;
+        let last = wide.iter().rposition(blocks_in);
+        let values = if last.is_some() {
+            vec![Some(UNDERPAINTINGS.1), Some(UNDERPAINTINGS.0)]
+        } else {
+            vec![None]
+        };
+        let over = |value: Option<f64>| {
+            let mut row = self.face(tubes, &wide, &self.ground_inside())?;
+            if let (Some(last), Some(value)) = (last, value) {
+                let under = grey(value);
+                let above = self.face(tubes, &wide[last + 1..], &under)?;
+                row[last].seen = under.seen();
+                row.splice(last + 1.., above);
+            }
+            let mut now = self.ground_inside().seen().swatch();
+            let mut wide = row.into_iter().peekable();
+            let seen = coats.iter().map(|step| {
+                if let Some(coat) = wide.next_if(|coat| coat.step == *step) {
+                    now = coat.seen.swatch();
+                }
+                now
+            });
+            Ok(Place { value, seen: seen.collect() })
+        };
+        values.into_iter().map(over).collect()
+    }
+}
+
+impl Picture {
+    /// Whether the coat of step `i` is wide: what lies on a small part of the picture is not what most of
+    /// the next coat lies on.
+    fn is_wide(&self, i: usize) -> bool {
+        self.steps[i].share_of_area >= WIDE
+    }
+}
+
+/// What is seen at a place of the underpainting after each coat.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Place {
+    /// Lightness of the underpainting there (L*); `None` where there is none.
+    pub value: Option<f64>,
+    /// After each coat.
+    pub seen: Vec<Swatch>,
 }
 
 /// The surface that a sealing coat leaves; paint over it is gloss again, as its readings are.

@@ -16,7 +16,7 @@ mod ways;
 
 pub use chain::{PictureError, check_chain};
 pub use coats::{CoatFault, LaidCoat, NoCoat};
-pub use face::FaceCoat;
+pub use face::{FaceCoat, Place};
 pub use ground::{GROUNDS, ground_word, usual_ground};
 pub use kind::{Need, StepKind};
 pub use model::{Picture, ReadyBy, SetAside, Step, ThinningChoice};

@@ -84,6 +84,26 @@ impl Picture {
         }
     }
 
+    /// Repeats step `i` until there are `coats` of it, each standing on the one before; what stood on the
+    /// step stands on the last of them. The copies are still to do.
+    pub fn repeat(&mut self, i: usize, coats: usize) {
+        let Some(step) = self.steps.get(i).cloned() else { return };
+        let names: Vec<String> = self.free_names("s").take(coats.saturating_sub(1)).collect();
+        let Some(last) = names.last().cloned() else { return };
+        for other in &mut self.steps {
+            for below in other.after.iter_mut().flatten().filter(|id| **id == step.id) {
+                below.clone_from(&last);
+            }
+        }
+        let copies = names.into_iter().scan(step.id.clone(), |below, id| {
+            let after = step.after.is_some().then(|| vec![below.clone()]);
+            below.clone_from(&id);
+            let (laid_at, pinned_at, cup_g) = (None, None, None);
+            Some(Step { id, after, laid_at, pinned_at, cup_g, ..step.clone() })
+        });
+        self.put(i + 1, copies.collect::<Vec<_>>());
+    }
+
     /// Moves step `from` to place `to`. Steps that say what they stand on keep it; the others stand
     /// on the step before them, wherever that is. What would make a circle is left to
     /// [`check_chain`](super::check_chain) to name.
@@ -123,6 +143,36 @@ mod tests {
                 .collect()
         };
         picture.steps.iter().map(|s| s.after.as_ref().map(names)).collect()
+    }
+
+    #[test]
+    fn a_repeated_step_is_a_row_of_coats_and_what_stood_on_it_stands_on_the_last() {
+        let mut made = picture(&[None, Some(&["s0"]), Some(&["s1"]), Some(&["s0", "s1"]), None]);
+        for step in &mut made.steps[..2] {
+            step.laid_at = Some("2027-01-04T10:00:00Z".parse().unwrap());
+        }
+        made.repeat(1, 3);
+        let rows: Vec<(&str, Option<Vec<&str>>)> = made
+            .steps
+            .iter()
+            .map(|s| (&*s.id, s.after.as_ref().map(|on| on.iter().map(|id| &**id).collect())))
+            .collect();
+        let on = |names: &[&'static str]| Some(names.to_vec());
+        let wanted = [
+            ("s0", None),
+            ("s1", on(&["s0"])),
+            ("s5", on(&["s1"])),
+            ("s6", on(&["s5"])),
+            ("s2", on(&["s6"])),
+            ("s3", on(&["s0", "s6"])),
+            ("s4", None),
+        ];
+        assert_eq!(rows, wanted);
+        assert!(made.steps[2..].iter().all(|s| s.laid_at.is_none()));
+        assert!(check_chain(&made).is_ok());
+        let once = made.clone();
+        made.repeat(1, 1);
+        assert_eq!(made, once);
     }
 
     #[test]

@@ -19,8 +19,6 @@ pub struct CoatOutlook {
     pub seal_from: Option<f64>,
     /// Whether paint is still to come over it below the next sealing coat: it is not sealed as it is.
     pub paint_to_come: bool,
-    /// Index of the material that is drawn for the coat.
-    pub material: Option<usize>,
 }
 
 /// The whole film of a picture at one moment.
@@ -149,7 +147,6 @@ pub(super) fn decorate(studio: &Studio, p: usize, line: Timeline, laid: usize) -
             planned: n >= laid,
             seal_from: from.map(seconds),
             paint_to_come: under.iter().any(|k| to_come(&k)),
-            material: step.mix.drawn_with(&studio.materials),
             history,
         }
     });

@@ -2,7 +2,7 @@
 
 use super::CommandError;
 use serde_json::{Value, json};
-use ulvek_core::colour::{Lab, Seen, Told, Tubes};
+use ulvek_core::colour::{Lab, Seen, Tubes};
 use ulvek_core::picture::{CoatFault, Picture};
 use ulvek_core::studio::Studio;
 
@@ -25,24 +25,10 @@ pub fn colour(studio: &Studio, picture: Option<&str>) -> Result<Value, CommandEr
 /// What is not known of the colours that are used, a sentence for each material.
 pub fn untold(studio: &Studio, picture: Option<&str>) -> Vec<String> {
     let tubes = Tubes::of(&studio.materials);
-    let mut said = Vec::new();
     let pictures = studio.pictures.iter().filter(|p| picture.is_none_or(|id| p.id == id));
-    for step in pictures.flat_map(|p| &p.steps).filter(|s| s.kind.leaves_film()) {
-        for (material, told) in tubes.untold(&step.mix) {
-            let taken = match told {
-                Told::Swatch(_) => "its swatch is taken, as if it hid what lies below",
-                _ => "it is left out",
-            };
-            let why = match told {
-                Told::Swatch(Some(why)) => why.to_string(),
-                _ => "over_white and over_black are missing".to_owned(),
-            };
-            let sentence = format!("material \"{}\": {why}; {taken}", material.id);
-            if !said.contains(&sentence) {
-                said.push(sentence);
-            }
-        }
-    }
+    let mut said: Vec<String> = pictures.flat_map(|p| p.untold(&tubes)).collect();
+    said.sort_unstable();
+    said.dedup();
     said
 }
 

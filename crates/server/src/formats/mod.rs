@@ -19,7 +19,7 @@ pub use air::{AheadDoc, AirDoc, HourlyDoc, RoomDoc};
 pub(crate) use bounds::numbers;
 pub use calendar::calendar;
 pub use document::{Document, FORMAT, MAX_BYTES, json_schema, read_document};
-pub use fields::{label, local, moment};
+pub use fields::{Hex, label, local, moment};
 pub use picture::{
     GroundDoc, PartDoc, PictureDoc, SetAsideDoc, StepDoc, ThinningDoc, TouchDoc, mix_doc, read_mix,
 };

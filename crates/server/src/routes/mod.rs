@@ -2,6 +2,7 @@
 
 pub(crate) mod air;
 pub(crate) mod application;
+pub(crate) mod colour;
 pub(crate) mod cup;
 pub(crate) mod log;
 pub(crate) mod outlook;
@@ -16,6 +17,7 @@ mod view;
 
 use air::handlers as air_of;
 use application::handlers as application_of;
+use colour::handlers as colour_of;
 use cup::handlers as cup_of;
 use log::handlers as log_of;
 use outlook::handlers as outlook_of;
@@ -75,6 +77,9 @@ pub fn api() -> OpenApiRouter<App> {
         .routes(routes!(search::events))
         .routes(routes!(cup_of::cup))
         .routes(routes!(cup_of::cup_series))
+        .routes(routes!(colour_of::cup_colour))
+        .routes(routes!(colour_of::match_colour))
+        .routes(routes!(colour_of::values))
         .routes(routes!(cup_of::scale_read, cup_of::scale_load))
         .routes(routes!(cup_of::scale_tare))
         .routes(routes!(shelf_of::read, shelf_of::save))
@@ -83,6 +88,7 @@ pub fn api() -> OpenApiRouter<App> {
         .routes(routes!(shelf_of::redo))
         .routes(routes!(pictures::create))
         .routes(routes!(pictures::without_step))
+        .routes(routes!(pictures::repeat_step))
         .routes(routes!(pictures::usual_steps))
         .routes(routes!(pictures::read, pictures::save, pictures::delete))
         .routes(routes!(pictures::restore))

@@ -2,6 +2,7 @@
 #![allow(clippy::unwrap_used, clippy::panic)]
 
 mod bad_input;
+mod colour;
 mod computed;
 mod cup;
 mod doors;

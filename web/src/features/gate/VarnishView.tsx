@@ -15,6 +15,7 @@ import { RadioLine } from '../../components/RadioLine';
 import { NumberField } from '../../components/NumberField';
 import { useNumbers } from '../../components/numbers';
 import { plain, start } from '../../format/words';
+import { FinishCompare } from './FinishCompare';
 import { useSealing } from './Sealing';
 
 type Choice = Schemas['ChoiceDoc'];
@@ -143,7 +144,14 @@ export function VarnishView() {
           </Typography>
         )}
       </Box>
-      <Box sx={{ mt: { xs: 3, lg: 0 } }}>{plan && <Plan plan={plan} />}</Box>
+      <Box sx={{ mt: { xs: 3, lg: 0 } }}>
+        <FinishCompare
+          picture={id}
+          finish={choice.finish}
+          onPick={(finish) => change({ finish: finish as Choice['finish'] })}
+        />
+        {plan && <Plan plan={plan} />}
+      </Box>
     </Box>
   );
 }

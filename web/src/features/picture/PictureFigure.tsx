@@ -7,7 +7,7 @@ import { Strata } from '../../figures/Strata';
 import type { Schemas } from '../../api/client';
 import type { usePictureView } from './usePictureView';
 
-const HEIGHT = 380;
+const HEIGHT = 430;
 
 interface Props {
   view: ReturnType<typeof usePictureView>;

@@ -7,7 +7,7 @@ import { Chip } from '../../components/Chip';
 import { exact, moment, span, upToMinute } from '../../format/time';
 import { mixWords, plain, start } from '../../format/words';
 import { Findings } from './Findings';
-import { duplicateStep, moveStep, takeStepOut, unlay, type Step } from '../../components/stepEdits';
+import { moveStep, repeatStep, takeStepOut, unlay, type Step } from '../../components/stepEdits';
 import type { usePictureEdit } from './usePictureEdit';
 
 interface Props {
@@ -105,7 +105,7 @@ export function StepRow(props: Props) {
         {!step.laid_at && act(coat ? 'Coat laid' : 'Done', props.onLog)}
         {typeof step.wet_film_um === 'number' && act('Cup', props.onCup)}
         {act('Edit', props.onEdit)}
-        {act('Duplicate', () => edits.edit(`duplicate ${title}`, duplicateStep(step.id)))}
+        {act('Duplicate', () => edits.edit(`duplicate ${title}`, repeatStep(step.id, 2)))}
         {act('Up', () => edits.edit(`move ${title} up`, moveStep(step.id, -1)), number === 1)}
         {act('Down', () => edits.edit(`move ${title} down`, moveStep(step.id, 1)), last)}
         {act('Delete', () => edits.edit(`delete ${title}`, takeStepOut(step.id)))}

@@ -52,7 +52,7 @@ export function PictureRow({ picture, zone, now }: Props) {
             key={coat.step}
             sx={{
               flexGrow: coat.wet_um,
-              background: coat.swatch ?? '#8d8d8d',
+              background: coat.swatch,
               opacity: coat.planned ? 0.22 : 1,
               borderTop: coat.planned ? '1px dashed #000' : '1px solid rgba(0,0,0,0.6)',
             }}

@@ -1,5 +1,7 @@
 import Box from '@mui/material/Box';
+import FormControlLabel from '@mui/material/FormControlLabel';
 import MenuItem from '@mui/material/MenuItem';
+import Switch from '@mui/material/Switch';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import type { Schemas } from '../../api/client';
@@ -34,7 +36,7 @@ export function MaterialDialog({ material, leftMl, index, now, edits, onClose }:
   const { material_kinds: kinds, lines, opacities, finishes } = useCatalogue();
   const base = `materials[${index}]`;
   const refused = (field: string) => fieldError(edits.refusal, `${base}.${field}`);
-  const shown = ['name', ...Object.keys(numbers.texts)];
+  const shown = ['name', 'over_white', 'over_black', ...Object.keys(numbers.texts)];
   const other = otherError(edits.refusal, (path) => shown.some((f) => path === `${base}.${f}`));
   const keep = () => {
     const entry = made();
@@ -102,9 +104,11 @@ export function MaterialDialog({ material, leftMl, index, now, edits, onClose }:
         {draft.kind !== 'paint' && choice('Finish', 'finish', finishes)}
       </Box>
       <Box sx={grid}>
-        {(Object.keys(numbers.texts) as (keyof typeof numbers.texts)[]).map((name) => (
-          <Box key={name}>{number(name)}</Box>
-        ))}
+        {(Object.keys(numbers.texts) as (keyof typeof numbers.texts)[])
+          .filter((name) => name !== 'swatch_dry_um')
+          .map((name) => (
+            <Box key={name}>{number(name)}</Box>
+          ))}
       </Box>
       {wrong.sum && (
         <Typography role="alert" color="error" sx={{ fontWeight: 600 }}>
@@ -118,14 +122,43 @@ export function MaterialDialog({ material, leftMl, index, now, edits, onClose }:
           onChange={(e) => change({ pigments: e.target.value })}
           helperText="Colour Index names, as in PB29."
         />
-        <TextField
-          label="Colour on the screen"
-          type="color"
-          value={draft.swatch}
-          onChange={(e) => change({ swatch: e.target.value })}
-          helperText="A screen is not paint."
-        />
+        {!draft.read && (
+          <TextField
+            label="Colour on the screen"
+            type="color"
+            value={draft.swatch}
+            onChange={(e) => change({ swatch: e.target.value })}
+            helperText="A screen is not paint."
+          />
+        )}
       </Box>
+      <FormControlLabel
+        label="Read over a white and a black card: how it mixes and hides is computed from that"
+        control={
+          <Switch checked={draft.read} onChange={(e) => change({ read: e.target.checked })} />
+        }
+      />
+      {draft.read && (
+        <Box sx={grid}>
+          <TextField
+            label="Over the white card"
+            type="color"
+            value={draft.overWhite}
+            onChange={(e) => change({ overWhite: e.target.value })}
+            error={!!refused('over_white')}
+            helperText={refused('over_white')}
+          />
+          <TextField
+            label="Over the black card"
+            type="color"
+            value={draft.overBlack}
+            onChange={(e) => change({ overBlack: e.target.value })}
+            error={!!refused('over_black')}
+            helperText={refused('over_black')}
+          />
+          <Box>{number('swatch_dry_um')}</Box>
+        </Box>
+      )}
       <TextField
         label="What can hurt"
         multiline

@@ -99,7 +99,7 @@ export function MaterialList({ shelf, edits, now }: Props) {
                     borderColor: 'divider',
                   }}
                 >
-                  <Chip colour={m.swatch} size={30} />
+                  <Chip colour={m.over_white ?? m.swatch} overBlack={m.over_black} size={30} />
                   <Box sx={{ minWidth: 0 }}>
                     <Typography sx={{ fontSize: 18, fontWeight: 700, overflowWrap: 'anywhere' }}>
                       {m.name}

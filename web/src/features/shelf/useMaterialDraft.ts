@@ -35,6 +35,12 @@ const NUMBERS = {
     open: true,
     help: 'Of its slow volatile, beside propylene glycol: 0.4 leaves at 0.4 of its speed.',
   },
+  swatch_dry_um: {
+    field: 'swatch_dry_um',
+    label: 'Swatch, dry',
+    open: true,
+    help: 'How thick the film over the two cards is.',
+  },
   stock: {
     field: 'ml',
     label: 'There is now',
@@ -55,6 +61,10 @@ export interface MaterialDraft {
   hazards: string;
   source: string;
   swatch: string;
+  /** Whether it was read over a white and a black card. */
+  read: boolean;
+  overWhite: string;
+  overBlack: string;
 }
 
 export function useMaterialDraft(
@@ -72,6 +82,9 @@ export function useMaterialDraft(
     hazards: material?.hazards ?? '',
     source: material?.source ?? '',
     swatch: material?.swatch ?? '#8d8d8d',
+    read: !!material?.over_white,
+    overWhite: material?.over_white ?? '#8d8d8d',
+    overBlack: material?.over_black ?? '#4a4a4a',
   }));
   const { new_material: fresh } = useCatalogue();
   const numbers = useNumbers(NUMBERS, {
@@ -86,6 +99,7 @@ export function useMaterialDraft(
     most_retarder: material?.most_retarder,
     most_water: material?.most_water,
     slow_volatility: material?.slow_volatility,
+    swatch_dry_um: material?.swatch_dry_um,
     stock: leftMl,
   });
   const wrong: Partial<Record<keyof typeof NUMBERS | 'name' | 'sum', string>> = {
@@ -122,6 +136,10 @@ export function useMaterialDraft(
     hazards: draft.hazards.trim() || undefined,
     source: draft.source.trim() || undefined,
     swatch: draft.swatch,
+    over_white: draft.read ? draft.overWhite : undefined,
+    over_black: draft.read ? draft.overBlack : undefined,
+    swatch_dry_um: draft.read ? numbers.open('swatch_dry_um') : undefined,
+    cards: draft.read ? material?.cards : undefined,
     // A count that was not touched goes on from when it was made.
     stock:
       stock === undefined

@@ -1,7 +1,8 @@
 //! Whether the application answers, and what it knows of the trade.
 
 use super::wire::{
-    Catalogue, FieldOut, GroundOut, Health, KindOut, NewMaterialOut, UsualOut, WayOut, WordOut,
+    Catalogue, FieldOut, FinishOut, GroundOut, Health, KindOut, NewMaterialOut, UsualOut, WayOut,
+    WordOut,
 };
 use crate::demo::way_steps;
 use crate::formats::{GroundDoc, StepDoc, numbers};
@@ -11,6 +12,7 @@ use axum::Json;
 use axum::extract::State;
 use serde::Serialize;
 use ulvek_core::air::SPEEDS;
+use ulvek_core::colour::veil;
 use ulvek_core::cup::{MEASURES, USUAL_LOSS};
 use ulvek_core::film::HORIZON_S;
 use ulvek_core::mix::{
@@ -87,7 +89,15 @@ pub fn known() -> Result<Catalogue, Problem> {
             .collect(),
         lines: words(Line::WORDS, |line| line.said()),
         opacities: words(Opacity::WORDS, |opacity| opacity.said()),
-        finishes: words(Finish::WORDS, |finish| finish.said()),
+        finishes: words(Finish::WORDS, |finish| finish.said())
+            .into_iter()
+            .zip(Finish::WORDS)
+            .map(|(WordOut { value, said }, finish)| FinishOut {
+                value,
+                said,
+                veil: veil(finish.1),
+            })
+            .collect(),
         tightnesses: words(Tightness::WORDS, Tightness::said),
         tub_troubles: words(TubTrouble::WORDS, |trouble| trouble.said()),
         thinnings: Thinning::ALL.iter().filter_map(|school| word(school, school.said())).collect(),

@@ -75,6 +75,17 @@ pub struct WordOut {
     pub said: String,
 }
 
+/// A sheen, with what it does to what is seen.
+#[derive(Serialize, ToSchema)]
+pub struct FinishOut {
+    /// The word.
+    pub value: String,
+    /// What painters say.
+    pub said: String,
+    /// Light that it scatters into the eye, whatever lies below, as a share of the light that falls on it.
+    pub veil: f64,
+}
+
 /// A usual ground.
 #[derive(Serialize, ToSchema)]
 pub struct GroundOut {
@@ -128,7 +139,7 @@ pub struct Catalogue {
     /// How much a paint hides.
     pub opacities: Vec<WordOut>,
     /// Sheens.
-    pub finishes: Vec<WordOut>,
+    pub finishes: Vec<FinishOut>,
     /// Containers of mixed colour.
     pub tightnesses: Vec<WordOut>,
     /// What a look into a tub can find.

@@ -1,8 +1,9 @@
 //! What is computed from a studio: outlook, strata, calendar, week. Nothing of it is stored.
 
 use super::wire::{
-    AirOut, CalendarAsked, CoatOut, FilmOut, FindingOut, Outlook, PictureOutlook, PlannedOut,
-    ShortageOut, Spread, SpreadOut, StatesOut, Strata, Week, WeekAsked, WeekDay, WeekWork,
+    AirOut, CalendarAsked, CoatOut, FilmOut, FindingOut, Outlook, PictureOutlook, PlaceOut,
+    PlannedOut, ShortageOut, Spread, SpreadOut, StatesOut, Strata, Week, WeekAsked, WeekDay,
+    WeekWork,
 };
 use crate::compute::Lane;
 use crate::extract::{Asked, Key};
@@ -16,6 +17,7 @@ use axum::extract::State;
 use axum::http::{HeaderMap, header};
 use axum::response::{IntoResponse, Response};
 use chrono::{DateTime, Days, Duration, DurationRound, NaiveDate, Utc};
+use ulvek_core::colour::Tubes;
 use ulvek_core::film::HORIZON_S;
 use ulvek_core::picture::Frame;
 use ulvek_core::planner::{
@@ -60,13 +62,15 @@ fn make_outlook(scene: &Scene) -> Result<Outlook, Problem> {
     let studio = &stored.studio;
     let from = now - Duration::days(RAIL_PAST_DAYS);
     let to = now + Duration::days(RAIL_AHEAD_DAYS);
+    let tubes = Tubes::of(&studio.materials);
     scene.app.desks.at(&scene.loaded, |desk| {
         let made = desk.plan(now);
         let (findings, ready) = (check_at(desk, now)?, desk.ready(now)?);
         let mut pictures = Vec::with_capacity(studio.pictures.len());
         for p in 0..studio.pictures.len() {
             let coats = desk.outlook(p, now)?;
-            pictures.push(picture_outlook(stored, (p, &ready[p]), &made, &findings, &coats));
+            let picture = (p, &ready[p]);
+            pictures.push(picture_outlook(stored, &tubes, picture, &made, &findings, &coats)?);
         }
         Ok(Outlook {
             now,
@@ -121,16 +125,19 @@ fn hourly(studio: &Studio, from: DateTime<Utc>, to: DateTime<Utc>) -> Vec<AirOut
 
 fn picture_outlook(
     stored: &StoredStudio,
+    tubes: &Tubes,
     (p, ready): (usize, &ReadyOutcome),
     made: &Plan,
     findings: &[Finding],
     coats: &[CoatOutlook],
-) -> PictureOutlook {
+) -> Result<PictureOutlook, Problem> {
     let studio = &stored.studio;
     let picture = &studio.pictures[p];
     let mine = made.steps.iter().filter(|s| s.picture == p);
     let found = findings.iter().filter(|f| f.picture == p);
-    PictureOutlook {
+    let own = picture.own_colours(tubes, &steps_of(coats))?;
+    let coats = coats.iter().zip(own).map(|(coat, own)| CoatOut::of(picture, coat, own));
+    Ok(PictureOutlook {
         id: stored.pictures[p].id,
         version: stored.pictures[p].version,
         title: picture.title.clone(),
@@ -142,10 +149,15 @@ fn picture_outlook(
         ready_by: picture.ready_by,
         steps: picture.steps.len(),
         done: picture.steps.iter().filter(|s| s.laid_at.is_some()).count(),
-        coats: coats.iter().map(|coat| CoatOut::of(studio, picture, coat)).collect(),
+        coats: coats.collect(),
         plan: mine.map(|s| PlannedOut::of(s, studio)).collect(),
         findings: found.map(|f| FindingOut::of(f, picture)).collect(),
-    }
+    })
+}
+
+/// The steps of coats, in their order.
+fn steps_of(coats: &[CoatOutlook]) -> Vec<usize> {
+    coats.iter().map(|c| c.history.coat.step).collect()
 }
 
 /// The film of one picture over time, laid and planned, placed among the studio's other pictures.
@@ -213,10 +225,15 @@ fn make_strata(scene: &Scene, p: usize) -> Result<Strata, Problem> {
     let first = coats.first().map_or(now, |c| instant(c.history.coat.at));
     let from = (first.min(now) - Duration::days(1)).max(now - hours_shown());
     let to = until.min(now + hours_shown());
+    let tubes = Tubes::of(&studio.materials);
+    let picture = &studio.pictures[p];
+    let places = picture.places(&tubes, &steps_of(&coats))?;
     Ok(Strata {
         now,
-        outlook: picture_outlook(stored, (p, &ready[p]), &made, &findings, &coats),
-        absorbs_um: studio.pictures[p].ground.absorbs_um,
+        outlook: picture_outlook(stored, &tubes, (p, &ready[p]), &made, &findings, &coats)?,
+        face: places.iter().map(PlaceOut::of).collect(),
+        untold: picture.untold(&tubes),
+        absorbs_um: picture.ground.absorbs_um,
         sessions: sessions(studio, from, to),
         films: films(&coats, &frames),
         frames: frames.iter().map(|f| instant(f.at)).collect(),

@@ -4,9 +4,10 @@ use crate::formats::words;
 use crate::routes::shared::SpanOut;
 use chrono::{DateTime, NaiveDate, Utc};
 use serde::{Deserialize, Serialize};
+use ulvek_core::colour::UNDERPAINTINGS;
 use ulvek_core::film::{Events, FilmState};
 use ulvek_core::mix::Swatch;
-use ulvek_core::picture::{Need, Picture, ReadyBy};
+use ulvek_core::picture::{Need, Picture, Place, ReadyBy};
 use ulvek_core::planner::{AgendaEntry, CoatOutlook, PlannedStep};
 use ulvek_core::readiness::Wait;
 use ulvek_core::rules::{Finding, Severity};
@@ -74,9 +75,8 @@ pub struct CoatOut {
     pub laid_at: DateTime<Utc>,
     /// Wet thickness as laid [um].
     pub wet_um: f64,
-    /// Colour to draw it with, `#rrggbb`, when its material has one.
-    #[schema(required)]
-    pub swatch: Option<String>,
+    /// Its own colour, `#rrggbb`: dry, alone over a white card.
+    pub swatch: String,
     /// States before the next coat.
     pub states: StatesOut,
     /// States if nothing more were laid.
@@ -98,9 +98,8 @@ pub struct CoatOut {
 
 impl CoatOut {
     /// A coat of `picture` in its studio.
-    pub fn of(studio: &Studio, picture: &Picture, coat: &CoatOutlook) -> Self {
+    pub fn of(picture: &Picture, coat: &CoatOutlook, own: Swatch) -> Self {
         let step = &picture.steps[coat.history.coat.step];
-        let swatch = coat.material.and_then(|i| studio.materials[i].swatch);
         Self {
             step: step.id.clone(),
             title: step.title().to_owned(),
@@ -108,7 +107,7 @@ impl CoatOut {
             planned: coat.planned,
             laid_at: instant(coat.history.coat.at),
             wet_um: coat.history.coat.wet_m * 1e6,
-            swatch: swatch.map(Swatch::to_hex),
+            swatch: own.to_hex(),
             states: StatesOut::from(&coat.history.events),
             if_left: StatesOut::from(&coat.history.if_left),
             followed: coat.history.followed,
@@ -336,6 +335,32 @@ pub struct Strata {
     pub frames: Vec<DateTime<Utc>>,
     /// One per coat: its film from the frame where it begins.
     pub films: Vec<FilmOut>,
+    /// What is seen from the front: over the lights of the underpainting, over its darks; or one row when
+    /// there is no underpainting.
+    pub face: Vec<PlaceOut>,
+    /// What is not known of the colours, a sentence for each material.
+    pub untold: Vec<String>,
+}
+
+/// What is seen at one place of the underpainting.
+#[derive(Serialize, ToSchema)]
+pub struct PlaceOut {
+    /// Which: `lights`, `darks`, or `all`.
+    pub place: &'static str,
+    /// After each coat, `#rrggbb`.
+    pub seen: Vec<String>,
+}
+
+impl PlaceOut {
+    /// A place, by what its underpainting is.
+    pub fn of(place: &Place) -> Self {
+        let name = match place.value {
+            Some(value) if value > UNDERPAINTINGS.0 => "lights",
+            Some(_) => "darks",
+            None => "all",
+        };
+        Self { place: name, seen: place.seen.iter().map(|s| s.to_hex()).collect() }
+    }
 }
 
 /// When coats of a picture reach their states in few, half and most of the futures.

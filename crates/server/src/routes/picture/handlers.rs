@@ -1,6 +1,6 @@
 //! Pictures: made, edited whole, taken away and brought back.
 
-use super::wire::{PictureEdit, PictureOut, StepsAsked, UsualStep};
+use super::wire::{PictureEdit, PictureOut, RepeatAsked, StepsAsked, UsualStep};
 use crate::compute::aside;
 use crate::extract::{Asked, Body, Key};
 use crate::formats::{PictureDoc, StepDoc, label};
@@ -248,14 +248,30 @@ pub async fn usual_steps(
     .await
 }
 
+/// Steps with one of them repeated: each coat stands on the one before, what stood on the step on the last.
+/// Stores nothing.
+#[utoipa::path(post, operation_id = "steps_repeated", path = "/api/steps/repeated", tag = "computed",
+    request_body = RepeatAsked, responses((status = 200, body = [StepDoc])))]
+pub async fn repeat_step(Body(asked): Body<RepeatAsked>) -> Result<Json<Vec<StepDoc>>, Problem> {
+    at_most("steps", asked.steps.len() + asked.coats, MOST_STEPS, "steps")?;
+    let mut picture = loose(&asked.steps);
+    let missing = || Problem::refused("repeat", format!("there is no step \"{}\"", asked.repeat));
+    let i = picture.place_of(&asked.repeat).ok_or_else(missing)?;
+    picture.repeat(i, asked.coats);
+    Ok(Json(picture.steps.iter().map(|s| StepDoc::of(s, chrono_tz::UTC)).collect()))
+}
+
+/// A picture of nothing but steps: the size does not matter where only what stands on what is asked.
+fn loose(steps: &[StepDoc]) -> Picture {
+    Picture::new("steps", (30.0, 40.0), steps.iter().map(StepDoc::read).collect())
+}
+
 /// Steps without one of them: what stood on it stands on what it stood on. Stores nothing.
 #[utoipa::path(post, operation_id = "steps_without", path = "/api/steps/without", tag = "computed",
     request_body = StepsAsked, responses((status = 200, body = [StepDoc])))]
 pub async fn without_step(Body(asked): Body<StepsAsked>) -> Result<Json<Vec<StepDoc>>, Problem> {
     at_most("steps", asked.steps.len(), MOST_STEPS, "steps")?;
-    let steps = asked.steps.iter().map(StepDoc::read).collect();
-    // The size does not matter: only what stands on what.
-    let mut picture = Picture::new("steps", (30.0, 40.0), steps);
+    let mut picture = loose(&asked.steps);
     let gone = picture.place_of(&asked.take_out).and_then(|i| picture.take_out(i));
     if gone.is_none() {
         let why = format!("there is no step \"{}\"", asked.take_out);

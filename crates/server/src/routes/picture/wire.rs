@@ -31,6 +31,18 @@ pub struct StepsAsked {
     pub take_out: String,
 }
 
+/// Steps of which one is to be repeated.
+#[derive(Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct RepeatAsked {
+    /// The steps in order.
+    pub steps: Vec<StepDoc>,
+    /// The one to be repeated, by its name among them.
+    pub repeat: String,
+    /// How many coats of it there are to be.
+    pub coats: usize,
+}
+
 /// A step as it usually begins on a picture, and where it belongs.
 #[derive(Serialize, ToSchema)]
 pub struct UsualStep {

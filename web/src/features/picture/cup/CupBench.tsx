@@ -3,9 +3,11 @@ import Button from '@mui/material/Button';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
+import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import type { Schemas } from '../../../api/client';
+import { colourQuery } from '../../../api/queries';
 import { useCatalogue } from '../../../components/catalogue';
 import { NumberField } from '../../../components/NumberField';
 import { TubDialog } from '../../../components/TubDialog';
@@ -15,8 +17,11 @@ import { Cup } from '../../../figures/Cup';
 import { span } from '../../../format/time';
 import { mixWords, plain, start } from '../../../format/words';
 import { ConflictDialog } from '../../../components/ConflictDialog';
-import { putStep, type Step } from '../../../components/stepEdits';
+import { putStep, repeatStep, type Step } from '../../../components/stepEdits';
 import type { usePictureEdit } from '../usePictureEdit';
+import { ColourBox } from '../colour/ColourBox';
+import { MatchBox } from '../colour/MatchBox';
+import { ValuesBox } from '../colour/ValuesBox';
 import { compared, cupVerdict } from './compare';
 import { CupLimits } from './CupLimits';
 import { CupParts } from './CupParts';
@@ -60,6 +65,14 @@ export function CupBench(props: Props) {
       tub: edit.tub || undefined,
       cup_g: cupG ?? step.cup_g,
     });
+  const colour = useQuery({
+    ...colourQuery(id, {
+      mix: edit.settled ?? [],
+      wet_film_um: edit.ask.wet_film_um,
+      step: step.id,
+    }),
+    enabled: edit.sound && !!edit.settled,
+  });
   const keep = () => edits.edit(`mix ${name}`, made(), back);
   useKeys([{ key: 'k', does: 'Cup: keep it beside', run: edit.keepBeside }]);
   const retarder = cup?.limits.find((l) => l.what === 'retarder');
@@ -270,8 +283,43 @@ export function CupBench(props: Props) {
           )}
         </Box>
       </Box>
+      {colour.data && (
+        <ColourBox
+          colour={colour.data}
+          old={colour.isPlaceholderData}
+          pending={edits.pending || !edit.settled}
+          onPlan={(coats) =>
+            edits.edit(
+              `${coats} coats of ${name}`,
+              (picture) => repeatStep(step.id, coats)(made()(picture)),
+              back,
+            )
+          }
+        />
+      )}
+      {colour.error && edit.sound && !edit.answer.error && (
+        <Typography role="alert" color="error" sx={{ mt: 2, fontWeight: 600 }}>
+          {colour.error.message}
+        </Typography>
+      )}
       {cup && !tub && (
         <>
+          <MatchBox
+            id={id}
+            step={step.id}
+            film={edit.ask.wet_film_um}
+            materials={materials}
+            onTake={edit.take}
+          />
+          <ValuesBox
+            id={id}
+            step={step.id}
+            film={edit.ask.wet_film_um}
+            zone={zone}
+            mix={edit.settled ?? edit.mix}
+            materials={materials}
+            onTake={edit.take}
+          />
           <ScaleBox
             cup={cup}
             materials={materials}

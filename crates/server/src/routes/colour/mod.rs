@@ -1,0 +1,4 @@
+//! What is seen before it is painted.
+
+pub mod handlers;
+pub mod wire;

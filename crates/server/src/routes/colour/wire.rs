@@ -1,0 +1,257 @@
+//! What is asked and said of colours.
+
+use crate::formats::{Hex, PartDoc, mix_doc, read_mix};
+use serde::{Deserialize, Serialize};
+use ulvek_core::colour::{Found, Lab, Patch};
+use ulvek_core::mix::{Drawdown, Swatch};
+use ulvek_core::studio::{
+    ColourAsked, CupColours, Look, MatchAsked, Matched, MixedValue, Rung, StringAsked,
+};
+use utoipa::ToSchema;
+use uuid::Uuid;
+
+/// A cup whose colour is asked about.
+#[derive(Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct ColourAsk {
+    /// What is in it, parts by volume.
+    pub mix: Vec<PartDoc>,
+    /// Wet film of a coat [um].
+    pub wet_film_um: f64,
+    /// The step it is for: its colour is shown on what that will be laid on; the next coat's without one.
+    #[serde(default)]
+    pub step: Option<String>,
+}
+
+/// What is seen over one ground with no coat, one, two and so on.
+#[derive(Serialize, ToSchema)]
+pub struct RungOut {
+    /// Lightness of the ground (L*).
+    pub value: f64,
+    /// What is seen, `#rrggbb`.
+    pub seen: Vec<String>,
+}
+
+/// What a coat of a cup looks like, dry.
+#[derive(Serialize, ToSchema)]
+pub struct ColourOut {
+    /// The cards themselves, white and black, `#rrggbb`.
+    pub cards: [String; 2],
+    /// Over a white card, `#rrggbb`.
+    pub over_white: String,
+    /// Over a black card, `#rrggbb`.
+    pub over_black: String,
+    /// On the picture, with no coat, one, two and so on.
+    pub face: RungOut,
+    /// Contrast ratio of one coat: how much of the ground it hides; from 0.98 it hides it.
+    pub covers: f64,
+    /// Coats that hide what lies below; `null` when it never does.
+    #[schema(required)]
+    pub hides_in: Option<usize>,
+    /// The same over values of an underpainting, dark to light.
+    pub ladder: Vec<RungOut>,
+    /// What is not known of its colours, a sentence for each material.
+    pub untold: Vec<String>,
+}
+
+/// A mix that is looked for. One of `colour`, `like` and `neutral` says what it should look like.
+#[derive(Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct MatchAsk {
+    /// This colour, `#rrggbb`, on what the coat is laid on.
+    #[serde(default)]
+    #[schema(value_type = Option<String>)]
+    pub colour: Option<Hex>,
+    /// The same as this material of the shelf, over white and over black.
+    #[serde(default)]
+    pub like: Option<String>,
+    /// Take the cast out of what is seen now.
+    #[serde(default)]
+    pub neutral: bool,
+    /// Clear medium of the shelf it is a glaze in; opaque without one.
+    #[serde(default)]
+    pub medium: Option<String>,
+    /// Wet film of the coat [um].
+    pub wet_film_um: f64,
+    /// The step it is for; the next coat without one.
+    #[serde(default)]
+    pub step: Option<String>,
+}
+
+/// A mix that comes near.
+#[derive(Serialize, ToSchema)]
+pub struct FoundOut {
+    /// Whole parts by volume.
+    pub mix: Vec<PartDoc>,
+    /// What is seen of it, `#rrggbb`.
+    pub seen: String,
+    /// How far it is from the wish (CIEDE2000); of a cast, what is left of it.
+    pub apart: f64,
+    /// What that means to the eye.
+    pub said: &'static str,
+}
+
+/// The mixes that come nearest.
+#[derive(Serialize, ToSchema)]
+pub struct MatchOut {
+    /// What the coat is laid on, `#rrggbb`.
+    pub under: String,
+    /// What was wished for, `#rrggbb`.
+    pub wanted: String,
+    /// Nearest first.
+    pub found: Vec<FoundOut>,
+}
+
+/// A row of values that is asked for.
+#[derive(Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct ValuesAsk {
+    /// The dark end.
+    pub dark: Vec<PartDoc>,
+    /// The light end; the lightest paint of the shelf when nothing is in it.
+    #[serde(default)]
+    pub light: Vec<PartDoc>,
+    /// How many, 3 to 9.
+    pub count: usize,
+    /// A photograph whose values they are to have; evenly spaced without.
+    #[serde(default)]
+    pub photograph: Option<Uuid>,
+    /// Wet film of a coat [um].
+    pub wet_film_um: f64,
+    /// The step they are for.
+    #[serde(default)]
+    pub step: Option<String>,
+}
+
+/// One mixed value.
+#[derive(Serialize, ToSchema)]
+pub struct ValueOut {
+    /// Parts of 100.
+    pub mix: Vec<PartDoc>,
+    /// What is seen of it, `#rrggbb`.
+    pub seen: String,
+    /// Its lightness (L*).
+    pub l: f64,
+    /// Whether it belongs to the early passes.
+    pub early: bool,
+    /// What it stands for in the photograph.
+    #[schema(required)]
+    pub patch: Option<PatchOut>,
+    /// How much of it to mix for a coat on its share of the picture [ml], with a photograph.
+    #[schema(required)]
+    pub ml: Option<f64>,
+}
+
+/// One value of a reference picture.
+#[derive(Serialize, ToSchema)]
+pub struct PatchOut {
+    /// Its mean colour, `#rrggbb`.
+    pub colour: String,
+    /// Its lightness (L*).
+    pub l: f64,
+    /// Share of the area it covers.
+    pub share: f64,
+}
+
+impl ColourAsk {
+    /// The question; whether it can be answered is the core's to say.
+    pub fn read(&self) -> ColourAsked {
+        ColourAsked {
+            mix: read_mix(&self.mix),
+            wet_film_um: self.wet_film_um,
+            step: self.step.clone(),
+        }
+    }
+}
+
+impl RungOut {
+    fn of(rung: &Rung) -> Self {
+        let rounded = (rung.value * 10.0).round() / 10.0;
+        Self { value: rounded, seen: rung.seen.iter().map(|s| s.to_hex()).collect() }
+    }
+}
+
+impl ColourOut {
+    /// What a coat looks like.
+    pub fn of(colours: CupColours) -> Self {
+        let (white, black) = Drawdown::CARDS;
+        Self {
+            cards: [white.to_hex(), black.to_hex()],
+            over_white: colours.over_white.to_hex(),
+            over_black: colours.over_black.to_hex(),
+            face: RungOut::of(&colours.face),
+            covers: colours.covers,
+            hides_in: colours.hides_in,
+            ladder: colours.ladder.iter().map(RungOut::of).collect(),
+            untold: colours.untold,
+        }
+    }
+}
+
+impl MatchAsk {
+    /// The question, when it says what is looked for.
+    pub fn read(&self) -> Option<MatchAsked> {
+        let look = match (self.colour, &self.like, self.neutral) {
+            (Some(Hex(colour)), None, false) => Look::Colour(colour),
+            (None, Some(like), false) => Look::Like(like.clone()),
+            (None, None, true) => Look::Neutral,
+            _ => return None,
+        };
+        Some(MatchAsked {
+            look,
+            medium: self.medium.clone(),
+            wet_film_um: self.wet_film_um,
+            step: self.step.clone(),
+        })
+    }
+}
+
+impl MatchOut {
+    /// What was found.
+    pub fn of(matched: &Matched) -> Self {
+        let found = |found: &Found| FoundOut {
+            mix: mix_doc(&found.mix),
+            seen: found.seen.first().map_or(Swatch([0; 3]), |lab| lab.on_screen().0).to_hex(),
+            apart: found.apart,
+            said: Lab::said_apart(found.apart),
+        };
+        Self {
+            under: matched.under.to_hex(),
+            wanted: matched.wanted.to_hex(),
+            found: matched.found.iter().map(found).collect(),
+        }
+    }
+}
+
+impl ValuesAsk {
+    /// The question; whether it can be answered is the core's to say.
+    pub fn read(&self, patches: Option<Vec<Patch>>) -> StringAsked {
+        StringAsked {
+            dark: read_mix(&self.dark),
+            light: read_mix(&self.light),
+            count: self.count,
+            patches,
+            wet_film_um: self.wet_film_um,
+            step: self.step.clone(),
+        }
+    }
+}
+
+impl ValueOut {
+    /// A value.
+    pub fn of(mixed: &MixedValue) -> Self {
+        let value = &mixed.value;
+        Self {
+            mix: mix_doc(&value.mix),
+            seen: value.seen.on_screen().0.to_hex(),
+            l: value.seen.l,
+            early: value.early,
+            patch: mixed.patch.map(|patch| PatchOut {
+                colour: patch.colour.to_hex(),
+                l: patch.l,
+                share: patch.share,
+            }),
+            ml: mixed.ml,
+        }
+    }
+}

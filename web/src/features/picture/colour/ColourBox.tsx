@@ -1,0 +1,73 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Typography from '@mui/material/Typography';
+import { useState } from 'react';
+import type { Schemas } from '../../../api/client';
+import { Pair } from '../../../components/Pair';
+import { Ladder } from '../../../figures/Ladder';
+
+interface Props {
+  colour: Schemas['ColourOut'];
+  /** Whether another answer is on its way. */
+  old: boolean;
+  pending: boolean;
+  /** Coats of this step that the picture is to have. */
+  onPlan: (coats: number) => void;
+}
+
+/** How many coats it takes, in words. */
+export function hiding(colour: Schemas['ColourOut']): string {
+  if (colour.hides_in === null) return 'It never hides what lies below.';
+  return colour.hides_in === 1
+    ? 'One coat hides what lies below.'
+    : `It takes ${colour.hides_in} coats to hide what lies below.`;
+}
+
+/** What a coat of the cup looks like, before it is painted. */
+export function ColourBox({ colour, old, pending, onPlan }: Props) {
+  const [coats, setCoats] = useState(1);
+  const [under, one] = [colour.face.seen[0] ?? '', colour.face.seen[1] ?? ''];
+  const swatches = [
+    { name: 'Over white', pair: [colour.cards[0] ?? '', colour.over_white] },
+    { name: 'Over black', pair: [colour.cards[1] ?? '', colour.over_black] },
+    { name: 'On the picture', pair: [under, one] },
+  ] as const;
+  return (
+    <Box
+      component="section"
+      aria-label="What it will look like"
+      sx={{ mt: 4, opacity: old ? 0.6 : 1 }}
+    >
+      <Typography variant="h3">What it will look like</Typography>
+      <Typography sx={{ mb: 1.5 }}>
+        Dry, one coat: bare on the left, with the coat on the right. {hiding(colour)}
+      </Typography>
+      <Box sx={{ display: 'flex', gap: 2.5, flexWrap: 'wrap' }}>
+        {swatches.map(({ name, pair }) => (
+          <Box key={name}>
+            <Pair colours={[...pair]} label={`${name}: ${pair[0]}, with the coat ${pair[1]}`} />
+            <Typography>{name}</Typography>
+          </Box>
+        ))}
+      </Box>
+      <Typography sx={{ mt: 2, mb: 1 }}>
+        Coat after coat, on the picture and over lighter and darker underpaintings. Touch how deep
+        you want it.
+      </Typography>
+      <Ladder colour={colour} coats={coats} onPick={setCoats} />
+      <Box sx={{ display: 'flex', gap: 2, alignItems: 'center', flexWrap: 'wrap', mt: 1.5 }}>
+        <Button disabled={coats < 2 || pending} onClick={() => onPlan(coats)}>
+          {coats < 2 ? 'One coat, as planned' : `Plan ${coats} coats of it`}
+        </Button>
+        <Typography color="text.secondary">
+          A screen is not paint: make a swatch before you trust it.
+        </Typography>
+      </Box>
+      {colour.untold.map((sentence) => (
+        <Typography key={sentence} role="note" sx={{ mt: 1 }}>
+          {sentence}.
+        </Typography>
+      ))}
+    </Box>
+  );
+}
