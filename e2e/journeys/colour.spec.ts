@@ -11,7 +11,7 @@ test('a glaze is taken from the ladder, and the plan has as many coats of it', a
   await openPicture(page, 'Two carboys');
   await page.keyboard.press('c');
   const looks = page.getByRole('region', { name: 'What it will look like' });
-  await expect(looks).toContainText('It never hides what lies below.');
+  await expect(looks).toContainText('What lies below keeps showing.');
   await expect(looks).toContainText('A screen is not paint');
   await expect(looks.getByRole('button', { name: 'One coat, as planned' })).toBeDisabled();
   await looks.getByRole('button', { name: /^3 coats, value here/ }).click();

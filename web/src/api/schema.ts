@@ -1481,7 +1481,7 @@ export interface components {
             covers: number;
             /** @description On the picture, with no coat, one, two and so on. */
             face: components["schemas"]["RungOut"];
-            /** @description Coats that hide what lies below; `null` when it never does. */
+            /** @description Coats until what it is laid on no longer shows; `null` when it never hides that. */
             hides_in: number | null;
             /** @description The same over values of an underpainting, dark to light. */
             ladder: components["schemas"]["RungOut"][];
@@ -2937,6 +2937,8 @@ export interface components {
              * @description When.
              */
             at: string;
+            /** @description Its own colour, `#rrggbb`: dry, alone over a white card. */
+            colour?: string | null;
             /** @description What was in the cup, as shares by volume in words. */
             mix: string;
             /** @description Whether it seals the picture. */
@@ -3338,6 +3340,8 @@ export interface components {
              * @description What is left of it [ml], when its stock is kept.
              */
             left_ml: number | null;
+            /** @description How its pigments stand light, as a painter says it, when all of them are known. */
+            lightfastness: string | null;
             /** @description The material. */
             material: components["schemas"]["MaterialDoc"];
             /** @description Whether a picture, a tub or a way uses it: then it can be put away, but not taken out. */
@@ -3885,6 +3889,8 @@ export interface components {
              */
             ml: number | null;
             patch: components["schemas"]["PatchOut"] | null;
+            /** @description Whether the two ends reach the lightness that is wanted. */
+            reached: boolean;
             /** @description What is seen of it, `#rrggbb`. */
             seen: string;
         };

@@ -18,6 +18,7 @@ export function Chip({ colour, overBlack, size = 22 }: Props) {
         width: size,
         height: size,
         flexShrink: 0,
+        printColorAdjust: 'exact',
         border: 1,
         borderColor: 'text.primary',
         background:

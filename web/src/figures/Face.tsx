@@ -53,6 +53,7 @@ export function Face({ face, coats, x, top, from, to }: Props) {
                   width={Math.max(right - left, 0)}
                   height={ROW}
                   fill={place.seen[n]}
+                  shapeRendering="crispEdges"
                 >
                   <title>{`After ${start(coat.title)}${where}: ${place.seen[n] ?? ''}`}</title>
                 </rect>

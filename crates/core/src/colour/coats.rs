@@ -10,6 +10,11 @@ pub const HIDES_FROM: f64 = 0.98;
 /// Most coats that are counted. [practice]
 pub const MOST_COATS: usize = 60;
 
+/// Coats above which one says that a paint does not hide. [practice]
+const MOST_TO_HIDE: usize = 12;
+/// Difference that is not seen at a glance (CIEDE2000). [practice]
+const NOT_SEEN: f64 = 2.0;
+
 impl Tint {
     /// Contrast ratio [-] of `coats` of `wet_um` [um] each: luminance over the black card by that over
     /// the white one (ISO 6504-3). From [`HIDES_FROM`] they hide.
@@ -33,6 +38,19 @@ impl Tint {
             *place = half;
         }
         Some(enough)
+    }
+
+    /// How many coats of `wet_um` [um] it takes until `under` no longer shows: until they look as they do
+    /// over anything. `None` when more than [`MOST_TO_HIDE`] would.
+    pub fn hides_here(&self, under: &Inside, wet_um: f64) -> Option<usize> {
+        let dry_m = self.dry_m(wet_um) * MOST_COATS as f64;
+        let (white, black) = usual_cards();
+        let own = self.optics.over(white, dry_m).seen().lab();
+        if own.apart(self.optics.over(black, dry_m).seen().lab()) > NOT_SEEN {
+            return None;
+        }
+        let rungs = self.rungs(under, wet_um, MOST_TO_HIDE);
+        (1..rungs.len()).find(|n| rungs[*n].seen().lab().apart(own) <= NOT_SEEN)
     }
 
     /// What is seen over `under` with nothing, one, two and up to `coats` coats of `wet_um` [um].

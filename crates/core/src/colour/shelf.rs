@@ -3,6 +3,7 @@
 use super::paint::{Optics, Untold};
 use super::surface::Inside;
 use crate::mix::{Material, MaterialKind, Mix, MixError, Part};
+use std::sync::OnceLock;
 
 /// How the colour of a material is known.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -17,11 +18,11 @@ pub enum Told {
     Nothing,
 }
 
-/// What each material of a shelf does to light; worked out once.
+/// What each material of a shelf does to light; worked out once, when it is first asked for.
 #[derive(Debug, Clone)]
 pub struct Tubes<'a> {
     shelf: &'a [Material],
-    tubes: Vec<(Optics, Told)>,
+    tubes: Vec<OnceLock<(Optics, Told)>>,
 }
 
 /// What a mix does to light.
@@ -63,7 +64,7 @@ impl Told {
 impl<'a> Tubes<'a> {
     /// What the materials of `shelf` do to light.
     pub fn of(shelf: &'a [Material]) -> Self {
-        Self { shelf, tubes: shelf.iter().map(Told::of).collect() }
+        Self { shelf, tubes: vec![OnceLock::new(); shelf.len()] }
     }
 
     /// The shelf.
@@ -73,7 +74,11 @@ impl<'a> Tubes<'a> {
 
     /// The material at place `i` of the shelf: what its dry film does to light.
     pub fn optics(&self, i: usize) -> &Optics {
-        &self.tubes[i].0
+        &self.tube(i).0
+    }
+
+    fn tube(&self, i: usize) -> &(Optics, Told) {
+        self.tubes[i].get_or_init(|| Told::of(&self.shelf[i]))
     }
 
     /// Whether the material at place `i` of the shelf has readings that tell it.
@@ -83,7 +88,7 @@ impl<'a> Tubes<'a> {
 
     /// How the colour of the material at place `i` of the shelf is known.
     pub fn told(&self, i: usize) -> Told {
-        self.tubes[i].1
+        self.tube(i).1
     }
 
     /// What `mix` does to light: the materials by their volume of solids.

@@ -1,7 +1,7 @@
 //! What stands on the shelf.
 
 use super::composition::Composition;
-use super::pigment::{poison_in, poisonous};
+use super::pigment::{Lightfastness, lightfastness, poison_in, poisonous};
 use super::swatch::{Drawdown, Swatch};
 use crate::quantity::{Density, Factor, Pace, Range, Share};
 use crate::words::words;
@@ -292,6 +292,13 @@ impl Material {
     pub fn is_weak_paint(&self) -> bool {
         self.kind == MaterialKind::Paint
             && (self.line == Some(Line::Student) || self.opacity == Some(Opacity::Transparent))
+    }
+
+    /// How it stands light: as the least lightfast of its pigments; `None` when one of them is not known, or
+    /// none is said.
+    pub fn lightfastness(&self) -> Option<Lightfastness> {
+        let known: Option<Vec<_>> = self.pigments.iter().map(|ci| lightfastness(ci)).collect();
+        known?.into_iter().max()
     }
 
     /// What in it makes its dust or spray poisonous, in words: a pigment it lists or its name says, or

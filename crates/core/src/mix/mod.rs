@@ -16,6 +16,6 @@ pub use limits::{
 };
 pub use material::{Finish, Line, Material, MaterialKind, Opacity, Stock};
 pub use parts::{Mix, Part, find};
-pub use pigment::poisonous;
+pub use pigment::{Lightfastness, lightfastness, poisonous};
 pub use starter_shelf::{ordinary_paint, starter_shelf};
 pub use swatch::{Drawdown, Swatch};

@@ -21,6 +21,56 @@ const ELEMENTS: [Row; 6] = [
         "PBr40", "PBr43", "PBr45", "PBk14", "PBk26", "PBk27", "PBk33"]),
 ];
 
+/// How a pigment stands light, as artists' paint.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
+pub enum Lightfastness {
+    /// ASTM D4303 category I.
+    Excellent,
+    /// Category II.
+    VeryGood,
+    /// Category III: it fades in years of light.
+    Fair,
+    /// Category IV or V: it fades in months.
+    Poor,
+}
+
+impl Lightfastness {
+    /// What painters say.
+    pub const fn said(self) -> &'static str {
+        match self {
+            Self::Excellent => "lightfast (I)",
+            Self::VeryGood => "lightfast (II)",
+            Self::Fair => "fades in years of light (III)",
+            Self::Poor => "fades in months of light",
+        }
+    }
+}
+
+/// Usual pigments by their category of ASTM D4303 in acrylic. [memory] A tube's own label goes before it.
+#[rustfmt::skip]
+const LIGHTFAST: [(Lightfastness, &[&str]); 4] = [
+    (Lightfastness::Excellent, &["PW4", "PW6", "PW20", "PBk7", "PBk9", "PBk11", "PB15", "PB28", "PB29", "PB35", "PB36",
+        "PB60", "PG7", "PG17", "PG18", "PG36", "PG50", "PBr7", "PY35", "PY42", "PY43", "PY53", "PY110", "PY129", "PY150",
+        "PY184", "PO20", "PO48", "PO73", "PR101", "PR108", "PR122", "PR177", "PR179", "PR202", "PR206", "PR254", "PR255",
+        "PR264", "PV15", "PV16", "PV19", "PV23"]),
+    (Lightfastness::VeryGood, &["PY3", "PY65", "PY74", "PY83", "PY97", "PO36", "PO62", "PR112", "PR170", "PR188", "PB27"]),
+    (Lightfastness::Fair, &["PY1", "PO5", "PR9", "PR3"]),
+    (Lightfastness::Poor, &["PR83", "PR173", "PV1", "PV2", "PV3", "PB1", "PY100", "PR48", "PR81"]),
+];
+
+/// How the pigment `name` stands light, when it is one of the usual.
+///
+/// ```
+/// use ulvek_core::mix::{Lightfastness, lightfastness};
+/// assert_eq!(lightfastness("PB15:3"), Some(Lightfastness::Excellent));
+/// assert_eq!(lightfastness("moonlight"), None);
+/// ```
+pub fn lightfastness(name: &str) -> Option<Lightfastness> {
+    let stem = name.split(':').next().unwrap_or(name);
+    let known = |names: &[&str]| names.iter().any(|ci| ci.eq_ignore_ascii_case(stem));
+    LIGHTFAST.iter().find(|(_, names)| known(names)).map(|(category, _)| *category)
+}
+
 /// How an element is told in a painter's own words about a hazard; chromium also in "chromate" and
 /// "chrome".
 const WORDS: [(&str, &str); 6] = [

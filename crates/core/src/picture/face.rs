@@ -108,10 +108,8 @@ impl Picture {
     /// [`CoatFault`] of a coat that cannot be computed.
     pub fn own_colours(&self, tubes: &Tubes, coats: &[usize]) -> Result<Vec<Swatch>, CoatFault> {
         let own = |i: &usize| {
-            let step = &self.steps[*i];
-            let tint = tubes.tint(&step.mix).map_err(|e| self.fault(*i, NoCoat::from(e)))?;
-            let over = tint.laid(&usual_cards().0, step.wet_film_um.unwrap_or_default());
-            Ok(over.seen().swatch())
+            let own = self.steps[*i].own_colour(tubes).map_err(|e| self.fault(*i, e))?;
+            own.ok_or_else(|| self.fault(*i, NoCoat::Thickness(self.steps[*i].kind.word())))
         };
         coats.iter().map(own).collect()
     }
@@ -158,6 +156,18 @@ impl Picture {
     /// the next coat lies on.
     fn is_wide(&self, i: usize) -> bool {
         self.steps[i].share_of_area >= WIDE
+    }
+}
+
+impl Step {
+    /// The colour of its coat: dry, alone over a white card; `None` when it leaves none.
+    ///
+    /// # Errors
+    /// [`NoCoat`] when it should leave a film but cannot be computed.
+    pub fn own_colour(&self, tubes: &Tubes) -> Result<Option<Swatch>, NoCoat> {
+        let Some((wet_um, _)) = self.coat(tubes.shelf())? else { return Ok(None) };
+        let over = tubes.tint(&self.mix)?.laid(&usual_cards().0, wet_um);
+        Ok(Some(over.seen().swatch()))
     }
 }
 

@@ -1,13 +1,14 @@
 //! Weak paint that is to hide in one coat.
 
 use super::{Rule, Scene, Severity};
+use crate::colour::Tubes;
 use crate::mix::{Line, Material};
 use crate::picture::StepKind;
 
 pub(super) const RULE: Rule = Rule {
     id: "too-few-coats-to-hide",
     severity: Severity::Caution,
-    remedy: || "Plan two to three coats, or use stronger paint.".into(),
+    remedy: || "Plan more coats of it, two or three as a rule, or use stronger paint.".into(),
     provenance: "[practice] student-grade paint takes two to three coats to hide where one strong coat would do",
     check,
 };
@@ -33,7 +34,30 @@ fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
             k.and_then(|k| coats.get(k)).is_some_and(|(_, s)| s.kind == step.kind)
         };
         if share >= MOSTLY && !same(n.checked_sub(1)) && !same(Some(n + 1)) {
-            say(*i, "One coat of this weak paint does not hide what is below.".into());
+            match hides_in(scene, *i) {
+                Some(Some(1)) => {}
+                Some(Some(coats)) => say(
+                    *i,
+                    format!(
+                        "One coat of this weak paint does not hide what is below: as it was read, it \
+                         takes {coats}."
+                    ),
+                ),
+                _ => say(*i, "One coat of this weak paint does not hide what is below.".into()),
+            }
         }
     }
+}
+
+/// Coats of step `i` that hide what it is laid on; `None` inside when it never does, and outside when its
+/// paint has not been read.
+fn hides_in(scene: &Scene<'_>, i: usize) -> Option<Option<usize>> {
+    let step = &scene.picture.steps[i];
+    let tubes = Tubes::of(&scene.studio.materials);
+    if !tubes.untold(&step.mix).is_empty() {
+        return None;
+    }
+    let tint = tubes.tint(&step.mix).ok()?;
+    let under = scene.picture.under(&tubes, Some(i)).ok()?;
+    Some(tint.hides_here(&under, step.wet_film_um?))
 }

@@ -1,7 +1,8 @@
 //! The record sheet of a picture: what a buyer or a conservator wants to know of it.
 
 use super::after::removal;
-use crate::mix::Material;
+use crate::colour::Tubes;
+use crate::mix::{Material, Swatch};
 use crate::picture::{Step, ground_word};
 use crate::studio::Studio;
 use chrono::{DateTime, Utc};
@@ -40,6 +41,8 @@ pub struct WorkDone {
     pub wet_film_um: Option<f64>,
     /// What was in the cup, as shares by volume in words.
     pub mix: String,
+    /// Its own colour: dry, alone over a white card; when it left a film that can be computed.
+    pub colour: Option<Swatch>,
 }
 
 /// A dated note.
@@ -67,7 +70,9 @@ pub fn record_sheet(studio: &Studio, p: usize) -> RecordSheet {
         done.iter().any(|(s, _)| s.mix.materials(&studio.materials).any(|x| x.id == m.id))
     };
     let (seal, open) = (&picture.seal, picture.steps.iter().filter(|s| s.laid_at.is_none()));
+    let tubes = Tubes::of(&studio.materials);
     let work = done.iter().map(|(step, at)| WorkDone {
+        colour: step.own_colour(&tubes).ok().flatten(),
         at: *at,
         title: step.title().to_owned(),
         seals: step.kind.seals(),

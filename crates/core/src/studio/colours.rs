@@ -16,6 +16,9 @@ pub const LADDER_ROWS: usize = 5;
 /// Mixes that are offered for a colour. [practice]
 const OFFERED: usize = 4;
 
+/// Lightness by which a mix may miss its value (L*): what whole parts do. [practice]
+const OFF: f64 = 2.0;
+
 /// A cup whose colour is asked about.
 #[derive(Debug, Clone, PartialEq)]
 pub struct ColourAsked {
@@ -38,7 +41,7 @@ pub struct CupColours {
     pub face: Rung,
     /// Contrast ratio of one coat [-].
     pub covers: f64,
-    /// Coats that hide what lies below; `None` when it never does.
+    /// Coats until what it is laid on no longer shows; `None` when it never hides that.
     pub hides_in: Option<usize>,
     /// The same over values of an underpainting, dark to light.
     pub ladder: Vec<Rung>,
@@ -105,6 +108,8 @@ pub struct MixedValue {
     pub patch: Option<Patch>,
     /// How much of it to mix for one coat on its share of the picture [ml]; with a reference picture.
     pub ml: Option<f64>,
+    /// Whether the two ends reach that far.
+    pub reached: bool,
 }
 
 /// What was found.
@@ -139,7 +144,7 @@ impl Studio {
             over_black: over(&usual_cards().1),
             face: rung(under, LADDER_COATS),
             covers: tint.covers(wet_um, 1),
-            hides_in: tint.hides_in(wet_um),
+            hides_in: tint.hides_here(&under, wet_um),
             ladder: values.into_iter().map(|l| rung(grey(l), LADDER_COATS)).collect(),
             untold: tubes.untold(&asked.mix),
         })
@@ -219,7 +224,8 @@ impl Studio {
                 let pour = Pour { area_m2, share_of_area, wet_film_um: wet_um, loss: USUAL_LOSS };
                 pour_ml(&pour).map_err(|e| Fault::new("", e))
             });
-            Ok(MixedValue { value, patch: patch.copied(), ml: ml.transpose()? })
+            let reached = (value.seen.l - value.wanted).abs() < OFF;
+            Ok(MixedValue { value, patch: patch.copied(), ml: ml.transpose()?, reached })
         };
         let patches = patches.iter().map(Some).chain(std::iter::repeat(None));
         string.into_iter().zip(patches).map(|(value, patch)| much(value, patch)).collect()

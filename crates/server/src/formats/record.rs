@@ -1,6 +1,6 @@
 //! The record sheet of a picture as an open file: what a buyer or a conservator wants to know.
 
-use super::fields::local;
+use super::fields::{Hex, local};
 use base64::Engine;
 use base64::engine::general_purpose::STANDARD;
 use chrono::{DateTime, FixedOffset, Utc};
@@ -69,6 +69,11 @@ pub struct RecordWork {
     pub wet_film_um: Option<f64>,
     /// What was in the cup, as shares by volume in words.
     pub mix: String,
+    /// Its own colour, `#rrggbb`: dry, alone over a white card.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schemars(with = "Option<String>")]
+    #[schema(value_type = Option<String>)]
+    pub colour: Option<Hex>,
 }
 
 /// One material.
@@ -159,6 +164,7 @@ impl RecordWork {
             seals: work.seals,
             wet_film_um: work.wet_film_um,
             mix: work.mix.clone(),
+            colour: work.colour.map(Hex),
         }
     }
 }

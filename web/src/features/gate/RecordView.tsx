@@ -4,6 +4,7 @@ import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
 import { photographUrl, recordQuery, recordUrl } from '../../api/queries';
+import { Chip } from '../../components/Chip';
 import { Loading } from '../../components/Loading';
 import { Trouble } from '../../components/Trouble';
 import { dated } from '../../format/time';
@@ -66,7 +67,9 @@ export function RecordView() {
               >
                 <td>{at(work.at)}</td>
                 <td>{work.seals ? <b>{start(work.title)}</b> : start(work.title)}</td>
-                <td>{work.mix}</td>
+                <td>
+                  {work.colour && <Chip colour={work.colour} size={18} />} {work.mix}
+                </td>
                 <td>{work.wet_film_um != null ? `${plain(work.wet_film_um)} µm` : ''}</td>
               </Box>
             ))}

@@ -84,7 +84,7 @@ export function MaterialList({ shelf, edits, now }: Props) {
               {board.title}
             </Typography>
             <Box component="ul" sx={{ listStyle: 'none', p: 0, m: 0 }}>
-              {rows.map(({ material: m, left_ml, used }) => (
+              {rows.map(({ material: m, left_ml, used, lightfastness }) => (
                 <Box
                   component="li"
                   key={m.id}
@@ -110,7 +110,9 @@ export function MaterialList({ shelf, edits, now }: Props) {
                         </Box>
                       )}
                     </Typography>
-                    <Typography color="text.secondary">{numbers(m)}</Typography>
+                    <Typography color="text.secondary">
+                      {[numbers(m), lightfastness].filter(Boolean).join(' · ')}
+                    </Typography>
                     {m.hazards && <Typography>{m.hazards}</Typography>}
                   </Box>
                   <Typography sx={{ gridColumn: { xs: 2, md: 'auto' } }}>

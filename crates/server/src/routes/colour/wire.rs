@@ -45,7 +45,7 @@ pub struct ColourOut {
     pub face: RungOut,
     /// Contrast ratio of one coat: how much of the ground it hides; from 0.98 it hides it.
     pub covers: f64,
-    /// Coats that hide what lies below; `null` when it never does.
+    /// Coats until what it is laid on no longer shows; `null` when it never hides that.
     #[schema(required)]
     pub hides_in: Option<usize>,
     /// The same over values of an underpainting, dark to light.
@@ -140,6 +140,8 @@ pub struct ValueOut {
     /// How much of it to mix for a coat on its share of the picture [ml], with a photograph.
     #[schema(required)]
     pub ml: Option<f64>,
+    /// Whether the two ends reach the lightness that is wanted.
+    pub reached: bool,
 }
 
 /// One value of a reference picture.
@@ -252,6 +254,7 @@ impl ValueOut {
                 share: patch.share,
             }),
             ml: mixed.ml,
+            reached: mixed.reached,
         }
     }
 }

@@ -12,6 +12,7 @@ use axum::Json;
 use axum::extract::State;
 use chrono::{DateTime, Utc};
 use ulvek_core::deeds::put_shelf;
+use ulvek_core::mix::Lightfastness;
 use ulvek_core::picture::{Step, WAYS};
 use ulvek_core::studio::{TubCondition, TubTrouble};
 use ulvek_store::{Direction, StoredStudio};
@@ -24,6 +25,10 @@ fn out(stored: StoredStudio, now: DateTime<Utc>) -> ShelfOut {
         material: MaterialDoc::of(m, zone),
         left_ml: studio.left_of(&m.id),
         used: studio.uses(&m.id),
+        lightfastness: m
+            .lightfastness()
+            .filter(|_| !m.pigments.is_empty())
+            .map(Lightfastness::said),
     });
     let tubs = studio.tubs.iter().map(|t| {
         let (condition, trouble) = match t.condition(now) {

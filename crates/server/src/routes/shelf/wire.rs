@@ -16,6 +16,9 @@ pub struct ShelfMaterial {
     pub left_ml: Option<f64>,
     /// Whether a picture, a tub or a way uses it: then it can be put away, but not taken out.
     pub used: bool,
+    /// How its pigments stand light, as a painter says it, when all of them are known.
+    #[schema(required)]
+    pub lightfastness: Option<&'static str>,
 }
 
 /// A tub with what is computed of it.

@@ -17,10 +17,10 @@ interface Props {
 
 /** How many coats it takes, in words. */
 export function hiding(colour: Schemas['ColourOut']): string {
-  if (colour.hides_in === null) return 'It never hides what lies below.';
+  if (colour.hides_in === null) return 'What lies below keeps showing.';
   return colour.hides_in === 1
-    ? 'One coat hides what lies below.'
-    : `It takes ${colour.hides_in} coats to hide what lies below.`;
+    ? 'One coat hides what lies there.'
+    : `It takes ${colour.hides_in} coats to hide what lies there.`;
 }
 
 /** What a coat of the cup looks like, before it is painted. */

@@ -145,6 +145,11 @@ export function ValuesBox({ id, step, film, zone, mix, materials, onTake }: Prop
                         ` for ${plain(value.patch.l, 0)}, ${plain(value.patch.share * 100, 0)} % of the picture`}
                     </Typography>
                   </Box>
+                  {!value.reached && (
+                    <Typography role="note" sx={{ fontWeight: 600 }}>
+                      Out of reach: choose another end.
+                    </Typography>
+                  )}
                   {value.ml !== null && (
                     <Typography sx={{ fontSize: 20, fontWeight: 700 }}>
                       {plain(value.ml)} ml
