@@ -1,4 +1,5 @@
 import MenuItem from '@mui/material/MenuItem';
+import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import type { Schemas } from '../api/client';
 import { groundWord, useCatalogue } from './catalogue';
@@ -24,20 +25,31 @@ export function GroundField({ ground, onChange }: Props) {
   const known = usual.some((g) => g.ground.absorbs_um === um);
   const grounds = known ? usual : [...usual, { ground, said: groundWord(usual, um) }];
   return (
-    <TextField
-      select
-      label="Ground"
-      value={um}
-      onChange={(e) => {
-        const chosen = grounds.find((g) => g.ground.absorbs_um === Number(e.target.value));
-        if (chosen) onChange(chosen.ground);
-      }}
-    >
-      {grounds.map((g) => (
-        <MenuItem key={g.ground.absorbs_um} value={g.ground.absorbs_um}>
-          {g.said}
-        </MenuItem>
-      ))}
-    </TextField>
+    <Stack direction="row" spacing={2}>
+      <TextField
+        select
+        fullWidth
+        label="Ground"
+        value={um}
+        onChange={(e) => {
+          const chosen = grounds.find((g) => g.ground.absorbs_um === Number(e.target.value));
+          // Another ground may be toned alike.
+          if (chosen) onChange({ ...chosen.ground, colour: ground.colour });
+        }}
+      >
+        {grounds.map((g) => (
+          <MenuItem key={g.ground.absorbs_um} value={g.ground.absorbs_um}>
+            {g.said}
+          </MenuItem>
+        ))}
+      </TextField>
+      <TextField
+        label="Its colour"
+        type="color"
+        value={ground.colour ?? usual[0]?.ground.colour}
+        onChange={(e) => onChange({ ...ground, colour: e.target.value })}
+        sx={{ width: 130, flexShrink: 0 }}
+      />
+    </Stack>
   );
 }
