@@ -5,10 +5,12 @@ interface Props {
   /** The same over a black card, in the right half. */
   overBlack?: string | null;
   size?: number;
+  /** Whether words follow it on the same line. */
+  gap?: boolean;
 }
 
 /** A patch of paint on its neutral surround. */
-export function Chip({ colour, overBlack, size = 22 }: Props) {
+export function Chip({ colour, overBlack, size = 22, gap }: Props) {
   return (
     <Box
       aria-hidden
@@ -18,6 +20,8 @@ export function Chip({ colour, overBlack, size = 22 }: Props) {
         width: size,
         height: size,
         flexShrink: 0,
+        mr: gap ? 0.75 : 0,
+        verticalAlign: 'text-bottom',
         printColorAdjust: 'exact',
         border: 1,
         borderColor: 'text.primary',

@@ -68,7 +68,8 @@ export function RecordView() {
                 <td>{at(work.at)}</td>
                 <td>{work.seals ? <b>{start(work.title)}</b> : start(work.title)}</td>
                 <td>
-                  {work.colour && <Chip colour={work.colour} size={18} />} {work.mix}
+                  {work.colour && <Chip colour={work.colour} size={18} gap />}
+                  {work.mix}
                 </td>
                 <td>{work.wet_film_um != null ? `${plain(work.wet_film_um)} µm` : ''}</td>
               </Box>
