@@ -3,8 +3,8 @@
 
 use proptest::prelude::*;
 use ulvek_core::colour::{
-    HIDES_FROM, Inside, Lab, Means, Optics, Seen, Spacing, Spectrum, Target, Tubes, Untold, Wish,
-    grey, ground, matches, reconstruct, value_string, values_of,
+    Inside, Lab, Means, Optics, Seen, Spacing, Spectrum, Target, Tubes, Untold, Wish, grey, ground,
+    matches, reconstruct, value_string, values_of,
 };
 use ulvek_core::mix::{
     Composition, Drawdown, Finish, Material, MaterialKind, Mix, Swatch, starter_shelf,
@@ -205,17 +205,16 @@ fn more_coats_hide_more_and_a_glaze_only_deepens() {
     let shelf = starter_shelf().unwrap();
     let tubes = Tubes::of(&shelf);
     let paint = |id: &str| tubes.tint(&Mix::one(id)).unwrap();
-    // Common practice: of whites titanium hides soonest, the student's later, zinc hardly at all; red
-    // oxide hides before ochre; a coat hides what it hides alone.
-    let coats = |id: &str| paint(id).hides_in(60.0);
-    assert!(
-        coats("heavy-pw6") < coats("student-pw6")
-            && coats("student-pw6") < coats("heavy-pw4").or(Some(61))
-    );
-    assert!(coats("heavy-pr101") < coats("heavy-py42"));
-    let enough = coats("heavy-pw6").unwrap();
-    assert!(paint("heavy-pw6").covers(60.0, enough) >= HIDES_FROM);
-    assert!(paint("heavy-pw6").covers(60.0, enough - 1) < HIDES_FROM);
+    // Common practice: of whites titanium hides black soonest, the student's later, zinc never in a few
+    // coats; red oxide hides before ochre.
+    let black = ground(hex("#1c1c1e"));
+    let coats = |id: &str| paint(id).hides_here(&black, 60.0);
+    assert!(coats("heavy-pw6") < coats("student-pw6") && coats("student-pw6").is_some());
+    assert_eq!(coats("heavy-pw4"), None);
+    assert!(coats("heavy-pr101") < coats("heavy-py42") && coats("heavy-py42").is_some());
+    // A coat that hides at once hides whatever is there, and a paint hides its own colour at once.
+    assert!(coats("heavy-pbk9").is_some_and(|coats| coats <= 2));
+    assert_eq!(paint("heavy-pr101").hides_here(&ground(hex("#8c3526")), 60.0), Some(1));
     let glaze = tubes.tint(&Mix::of(&[("fluid-pb15", 1.0), ("glazing", 9.0)])).unwrap();
     let white = ground(hex("#f4f3f0"));
     let rungs = glaze.rungs(&white, 40.0, 8);
@@ -269,6 +268,26 @@ fn a_mix_that_was_hidden_is_found_again() {
     let target = Target { under, wish: Wish::Colour(Lab { l: 60.0, a: 70.0, b: 40.0 }) };
     let found = matches(&tubes, &[target], &means, 3);
     assert!(found[0].apart > 20.0 && found[0].mix.names("heavy-pw6"));
+}
+
+#[test]
+fn a_large_shelf_is_matched_as_near_as_a_small_one() {
+    // Every paint five times: the nearest mix is no other.
+    let shelf = starter_shelf().unwrap();
+    let large: Vec<Material> = (0..5)
+        .flat_map(|n| {
+            shelf.iter().map(move |m| Material { id: format!("{}-{n}", m.id), ..m.clone() })
+        })
+        .collect();
+    let under = ground(hex("#f4f3f0"));
+    let wish = Wish::Colour(Lab::of(hex("#7a8a5a")));
+    let nearest = |shelf: &[Material]| {
+        let paint = |i: &usize| shelf[*i].kind == MaterialKind::Paint;
+        let paints = (0..shelf.len()).filter(paint).collect();
+        let means = Means { paints, medium: None, wet_um: 60.0 };
+        matches(&Tubes::of(shelf), &[Target { under, wish }], &means, 1)[0].apart
+    };
+    assert!(nearest(&large) < nearest(&shelf) + 0.5);
 }
 
 #[test]

@@ -1,14 +1,11 @@
 //! Coats over coats: how much one hides, how many are needed, and the ladder of a glaze.
 
 use super::cards::usual_cards;
-use super::seen::Lab;
 use super::shelf::Tint;
 use super::surface::Inside;
 
-/// Contrast ratio from which a film hides [-]; ISO 6504-3.
-pub const HIDES_FROM: f64 = 0.98;
-/// Most coats that are counted. [practice]
-pub const MOST_COATS: usize = 60;
+/// Coats of which a film is its own colour, if it ever is. [practice]
+const MOST_COATS: usize = 60;
 
 /// Coats above which one says that a paint does not hide. [practice]
 const MOST_TO_HIDE: usize = 12;
@@ -17,27 +14,12 @@ const NOT_SEEN: f64 = 2.0;
 
 impl Tint {
     /// Contrast ratio [-] of `coats` of `wet_um` [um] each: luminance over the black card by that over
-    /// the white one (ISO 6504-3). From [`HIDES_FROM`] they hide.
+    /// the white one (ISO 6504-3, where a film hides from 0.98).
     pub fn covers(&self, wet_um: f64, coats: usize) -> f64 {
         let over =
             |card| self.optics.over(card, self.dry_m(wet_um) * coats as f64).seen().luminance();
         let (white, black) = usual_cards();
         over(black) / over(white)
-    }
-
-    /// How many coats of `wet_um` [um] hide what lies below; `None` when not even [`MOST_COATS`] do.
-    pub fn hides_in(&self, wet_um: f64) -> Option<usize> {
-        let (mut too_few, mut enough) = (0, MOST_COATS);
-        if self.covers(wet_um, enough) < HIDES_FROM {
-            return None;
-        }
-        while enough - too_few > 1 {
-            let half = usize::midpoint(too_few, enough);
-            let place =
-                if self.covers(wet_um, half) < HIDES_FROM { &mut too_few } else { &mut enough };
-            *place = half;
-        }
-        Some(enough)
     }
 
     /// How many coats of `wet_um` [um] it takes until `under` no longer shows: until they look as they do
@@ -61,20 +43,6 @@ impl Tint {
             rungs.push(self.laid(&last, wet_um));
         }
         rungs
-    }
-
-    /// The number of coats of `wet_um` [um] over `under` that come nearest to `wanted`, up to `most`,
-    /// and how far it is then (CIEDE2000).
-    pub fn nearest_rung(
-        &self,
-        under: &Inside,
-        wet_um: f64,
-        wanted: Lab,
-        most: usize,
-    ) -> (usize, f64) {
-        let rungs = self.rungs(under, wet_um, most);
-        let apart = rungs.iter().map(|r| r.seen().lab().apart(wanted)).enumerate();
-        apart.min_by(|a, b| a.1.total_cmp(&b.1)).unwrap_or_default()
     }
 }
 

@@ -4,11 +4,12 @@
 //! ratio by a pattern search in the logarithm of the parts, and rounded to parts that can be counted on
 //! a palette. The search is a descent from many starts: it may miss a ratio that lies behind a hill.
 
+use super::cards::usual_cards;
 use super::paint::Optics;
 use super::seen::Lab;
 use super::shelf::Tubes;
 use super::surface::Inside;
-use crate::mix::{Mix, Part, Surface, Thinning};
+use crate::mix::{Drawdown, Mix, Part, Surface, Thinning};
 use std::collections::HashSet;
 
 /// Paints of a mix at most; colour.md 7.
@@ -34,6 +35,14 @@ const REFINED: [usize; 2] = [300, 24];
 /// First step of that search, and the last ones of the rough and the whole search, as factors on a part.
 /// [practice]
 const STEPS: (f64, [f64; 2]) = (2.5, [1.3, 1.02]);
+/// Paints among which every triple is tried: of a larger shelf those that come nearest in a pair. [practice]
+const TRIED_IN_THREES: usize = 30;
+/// Paints of a larger shelf with which each is paired to tell that. [practice]
+const PARTNERS: usize = 40;
+/// Dry thickness at which two paints of a larger shelf are told apart [m]: that of a usual drawdown.
+const SWATCH_M: f64 = Drawdown::USUAL_DRY_UM * 1e-6;
+/// Square of a difference in Lab below which they are one paint. [practice] just seen side by side
+const ALIKE: f64 = 1.0;
 /// Parts in all that are counted out at most; a glaze of one part in forty is still counted.
 /// [practice]
 const MOST_PARTS: usize = 48;
@@ -98,7 +107,7 @@ struct Search<'a, 'b> {
 /// The mixes that come nearest to all `targets` at once, best first, at most `keep`, each of other
 /// materials; none whose parts break a limit of sound paint.
 pub fn matches(tubes: &Tubes, targets: &[Target], means: &Means, keep: usize) -> Vec<Found> {
-    let search = Search { tubes, targets, means };
+    let search = Search { tubes, targets, means: &narrowed(tubes, targets, means) };
     let mut tried: Vec<Tried> = Vec::new();
     search.starts(|solids| tried.push((search.score(solids), solids.to_vec())));
     let rough = best_of_each(tried, REFINED[0])
@@ -126,6 +135,50 @@ pub fn matches(tubes: &Tubes, targets: &[Target], means: &Means, keep: usize) ->
         }
     }
     kept
+}
+
+/// The same with at most [`TRIED_IN_THREES`] paints: the time of a match grows with their cube.
+fn narrowed(tubes: &Tubes, targets: &[Target], means: &Means) -> Means {
+    let paints = &means.paints;
+    if paints.len() <= TRIED_IN_THREES {
+        return means.clone();
+    }
+    let search = Search { tubes, targets, means };
+    let lightness = |n: &usize| search.seen(&[(paints[*n], 1.0)]).next().map_or(0.0, |lab| lab.l);
+    let mut partners: Vec<(f64, usize)> = (0..paints.len()).map(|n| (lightness(&n), n)).collect();
+    partners.sort_by(|a, b| a.0.total_cmp(&b.0));
+    // From the darkest to the lightest: who mixes well with none of them mixes well with nobody.
+    let apart = paints.len().div_ceil(PARTNERS);
+    let partners: Vec<usize> = partners.into_iter().step_by(apart).map(|p| p.1).collect();
+    let mut nearest = vec![f64::INFINITY; paints.len()];
+    let medium = means.medium.map(|m| (m, (1.0 - IN_MEDIUM[1]) / IN_MEDIUM[1]));
+    for n in 0..paints.len() {
+        for &m in &partners {
+            let mut solids = vec![(paints[n], 1.0), (paints[m], 1.0)];
+            solids.extend(medium.map(|(place, more)| (place, 2.0 * more)));
+            for ratio in [0.2, 1.0, 5.0] {
+                solids[1].1 = ratio;
+                let far = search.score(&solids);
+                for k in [n, m] {
+                    nearest[k] = nearest[k].min(far);
+                }
+            }
+        }
+    }
+    let mut order: Vec<usize> = (0..paints.len()).collect();
+    order.sort_by(|a, b| nearest[*a].total_cmp(&nearest[*b]));
+    let mut kept: Vec<(usize, [Lab; 2])> = Vec::with_capacity(TRIED_IN_THREES);
+    for n in order {
+        let (white, black) = usual_cards();
+        let over = |card| tubes.optics(paints[n]).over(card, SWATCH_M).seen().lab();
+        let looks = [over(white), over(black)];
+        let alike = |other: &[Lab; 2]| (0..2).all(|k| looks[k].straight2(other[k]) < ALIKE);
+        // Two tubes of one paint are one paint.
+        if kept.len() < TRIED_IN_THREES && !kept.iter().any(|(_, other)| alike(other)) {
+            kept.push((paints[n], looks));
+        }
+    }
+    Means { paints: kept.into_iter().map(|k| k.0).collect(), ..means.clone() }
 }
 
 /// A ratio and how far it is.

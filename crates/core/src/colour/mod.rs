@@ -19,7 +19,7 @@ mod surface;
 mod values;
 
 pub use cards::{grey, ground, usual_cards};
-pub use coats::{HIDES_FROM, MOST_COATS, UNDERPAINTINGS, even_values};
+pub use coats::{UNDERPAINTINGS, even_values};
 pub use matching::{Found, MOST_PAINTS, Means, Target, Wish, matches};
 pub use paint::{Optics, Untold};
 pub use reconstruct::reconstruct;

@@ -6,7 +6,7 @@ use crate::colour::{
     even_values, grey, matches, usual_cards, value_string,
 };
 use crate::cup::{Pour, USUAL_LOSS, pour_ml};
-use crate::mix::{Drawdown, MaterialKind, Mix, Swatch};
+use crate::mix::{Drawdown, Line, MaterialKind, Mix, Swatch};
 use crate::quantity::{Fault, WetFilm};
 
 /// Coats of a ladder at most; colour.md 11.
@@ -242,14 +242,15 @@ impl Studio {
         picture.under(tubes, i).map_err(|e| Fault::new("", e))
     }
 
-    /// Places on the shelf of the paints a mix may be made of: read over two cards, not put away, water-borne,
-    /// and not the one that a stand-in is looked for.
+    /// Places on the shelf of the paints a mix may be made of: read over two cards, not put away, without
+    /// flakes (whose colour changes with the light), and not the one that a stand-in is looked for.
     fn paints_but(&self, tubes: &Tubes, look: &Look) -> Vec<usize> {
         let lacked = |id: &str| matches!(look, Look::Like(like) if like == id);
         let shelf = self.materials.iter().enumerate();
         shelf
             .filter(|(_, m)| m.kind == MaterialKind::Paint && !m.archived && !lacked(&m.id))
-            .filter(|(i, m)| tubes.is_read(*i) && m.composition.solids() > 0.0)
+            .filter(|(_, m)| m.line != Some(Line::Iridescent) && m.composition.solids() > 0.0)
+            .filter(|(i, _)| tubes.is_read(*i))
             .map(|(i, _)| i)
             .collect()
     }

@@ -129,7 +129,8 @@ fn what_was_acknowledged_survives_kills_of_application_and_database() {
             ask(&address, "GET", &format!("/api/pictures/{picture}"), None).unwrap();
         assert_eq!(status, 200, "{stored}");
         let title = stored["picture"]["title"].as_str().unwrap();
-        let found: u64 = title.trim_start_matches("edit ").parse().unwrap();
+        // On a slow machine a writer may not have come through at all.
+        let found: u64 = title.strip_prefix("edit ").map_or(0, |n| n.parse().unwrap());
         assert!((kept..=*tried).contains(&found), "{kept} was acknowledged, {found} is stored");
         // Body and history were written together: it can be undone.
         let undo = json!({ "version": stored["version"] });
