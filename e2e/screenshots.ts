@@ -53,11 +53,15 @@ const SHOTS: Shot[] = [
     },
   },
   {
-    name: 'step',
+    name: 'colour',
     take: async (page, url) => {
       await picture(page, url, 'Two carboys');
-      await page.getByRole('button', { name: 'Edit: Glaze 3' }).click();
-      await page.getByRole('dialog').waitFor();
+      await page.getByRole('button', { name: 'Cup: Glaze 3' }).click();
+      const looks = page.getByRole('region', { name: 'What it will look like' });
+      await looks.getByRole('button', { name: /^3 coats, value here/ }).click();
+      await page.getByRole('button', { name: 'Find a mix' }).click();
+      await page.getByRole('button', { name: 'Take mix 1' }).waitFor();
+      await looks.evaluate((element) => element.scrollIntoView());
     },
   },
   {

@@ -220,7 +220,7 @@ fn more_coats_hide_more_and_a_glaze_only_deepens() {
     let rungs = glaze.rungs(&white, 40.0, 8);
     let lightness: Vec<f64> = rungs.iter().map(|r| r.seen().lab().l).collect();
     assert!(lightness.windows(2).all(|pair| pair[1] < pair[0]), "{lightness:?}");
-    assert!(glaze.covers(40.0, 1) < 0.2, "{}", glaze.covers(40.0, 1));
+    assert!(glaze.covers(40.0) < 0.2, "{}", glaze.covers(40.0));
     // Matte lifts a dark more than a light, and gloss is what the readings are.
     let dark = rungs[8];
     let lift = |r: &Inside, finish| r.seen_under(finish).lab().l - r.seen().lab().l;

@@ -40,6 +40,9 @@ const BANDS = [
   { state: 'ready_to_seal_at', word: 'Cured for a seal' },
 ] as const;
 
+/** What is drawn on the ground, which is light in both surrounds. */
+const ON_GROUND = '#3d3d3d';
+
 const plainText = { fontFamily: FONT, fontSize: 14 } as const;
 
 /** The film of a picture over time: the picture's main figure. */
@@ -186,7 +189,7 @@ export function Strata(props: Props) {
               y={base + 3 + row * 5}
               width={Math.max(x(to) - x(from), 2)}
               height={3.5}
-              fill={greys.soft}
+              fill={ON_GROUND}
             >
               <title>{said}</title>
             </rect>

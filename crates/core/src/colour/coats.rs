@@ -13,11 +13,10 @@ const MOST_TO_HIDE: usize = 12;
 const NOT_SEEN: f64 = 2.0;
 
 impl Tint {
-    /// Contrast ratio [-] of `coats` of `wet_um` [um] each: luminance over the black card by that over
+    /// Contrast ratio [-] of a coat of `wet_um` [um]: luminance over the black card by that over
     /// the white one (ISO 6504-3, where a film hides from 0.98).
-    pub fn covers(&self, wet_um: f64, coats: usize) -> f64 {
-        let over =
-            |card| self.optics.over(card, self.dry_m(wet_um) * coats as f64).seen().luminance();
+    pub fn covers(&self, wet_um: f64) -> f64 {
+        let over = |card| self.laid(card, wet_um).seen().luminance();
         let (white, black) = usual_cards();
         over(black) / over(white)
     }

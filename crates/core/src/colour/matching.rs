@@ -39,6 +39,8 @@ const STEPS: (f64, [f64; 2]) = (2.5, [1.3, 1.02]);
 const TRIED_IN_THREES: usize = 30;
 /// Paints of a larger shelf with which each is paired to tell that. [practice]
 const PARTNERS: usize = 40;
+/// Ratios at which it is, as solids of the second to the first. [practice]
+const ROUGH_PAIRS: [f64; 3] = [0.2, 1.0, 5.0];
 /// Dry thickness at which two paints of a larger shelf are told apart [m]: that of a usual drawdown.
 const SWATCH_M: f64 = Drawdown::USUAL_DRY_UM * 1e-6;
 /// Square of a difference in Lab below which they are one paint. [practice] just seen side by side
@@ -90,8 +92,8 @@ pub struct Found {
     pub mix: Mix,
     /// What is seen over each background.
     pub seen: Vec<Lab>,
-    /// How far it is from the wish: CIEDE2000, the largest over all backgrounds; of a cast what stays of
-    /// it (chroma).
+    /// How far it is from the wish: CIEDE2000, the largest over all backgrounds; of a cast the chroma that
+    /// stays and a share of the lightness that is lost.
     pub apart: f64,
 }
 
@@ -156,7 +158,7 @@ fn narrowed(tubes: &Tubes, targets: &[Target], means: &Means) -> Means {
         for &m in &partners {
             let mut solids = vec![(paints[n], 1.0), (paints[m], 1.0)];
             solids.extend(medium.map(|(place, more)| (place, 2.0 * more)));
-            for ratio in [0.2, 1.0, 5.0] {
+            for ratio in ROUGH_PAIRS {
                 solids[1].1 = ratio;
                 let far = search.score(&solids);
                 for k in [n, m] {

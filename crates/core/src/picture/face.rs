@@ -70,7 +70,7 @@ impl Picture {
             inside = tint.laid(&inside, wet_um);
             surface = surface_of(of, tubes).unwrap_or(surface);
             let seen = inside.seen_under(surface);
-            face.push(FaceCoat { step, inside, seen, covers: tint.covers(wet_um, 1) });
+            face.push(FaceCoat { step, inside, seen, covers: tint.covers(wet_um) });
         }
         Ok(face)
     }

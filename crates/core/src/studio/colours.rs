@@ -143,7 +143,7 @@ impl Studio {
             over_white: over(&usual_cards().0),
             over_black: over(&usual_cards().1),
             face: rung(under, LADDER_COATS),
-            covers: tint.covers(wet_um, 1),
+            covers: tint.covers(wet_um),
             hides_in: tint.hides_here(&under, wet_um),
             ladder: values.into_iter().map(|l| rung(grey(l), LADDER_COATS)).collect(),
             untold: tubes.untold(&asked.mix),

@@ -7,8 +7,8 @@ import { useQuery } from '@tanstack/react-query';
 import { useDeferredValue, useState } from 'react';
 import type { Schemas } from '../../../api/client';
 import { matchQuery } from '../../../api/queries';
-import { Pair } from '../../../components/Pair';
-import { mixWords, plain } from '../../../format/words';
+import { plain } from '../../../format/words';
+import { MixRow } from './MixRow';
 
 interface Props {
   id: string;
@@ -131,34 +131,20 @@ export function MatchBox({ id, step, film, materials, onTake }: Props) {
                 {answer.data.found.map((found, n) => {
                   const left = look === 'neutral' ? answer.data.under : answer.data.wanted;
                   return (
-                    <Box
-                      component="li"
+                    <MixRow
                       key={n}
-                      sx={{
-                        display: 'flex',
-                        gap: 2,
-                        alignItems: 'center',
-                        flexWrap: { xs: 'wrap', sm: 'nowrap' },
-                        py: 1,
-                        borderBottom: 1,
-                        borderColor: 'divider',
-                      }}
-                    >
-                      <Pair colours={[left, found.seen]} label={`${left} and ${found.seen}`} />
-                      <Box sx={{ flex: 1, minWidth: 200 }}>
-                        <Typography sx={{ fontWeight: 600 }}>
-                          {mixWords(found.mix, materials)}
-                        </Typography>
-                        <Typography color="text.secondary">
-                          {look === 'neutral'
-                            ? `${plain(found.apart)} of the cast and the lightness lost`
-                            : `${found.said} (CIEDE2000 ${plain(found.apart)})`}
-                        </Typography>
-                      </Box>
-                      <Button aria-label={`Take mix ${n + 1}`} onClick={() => onTake(found.mix)}>
-                        Take it
-                      </Button>
-                    </Box>
+                      colours={[left, found.seen]}
+                      label={`${left} and ${found.seen}`}
+                      mix={found.mix}
+                      materials={materials}
+                      said={
+                        look === 'neutral'
+                          ? `${plain(found.apart)} of the cast and the lightness lost`
+                          : `${found.said} (CIEDE2000 ${plain(found.apart)})`
+                      }
+                      take={`Take mix ${n + 1}`}
+                      onTake={onTake}
+                    />
                   );
                 })}
               </Box>

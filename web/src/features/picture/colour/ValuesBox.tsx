@@ -7,9 +7,9 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { Schemas } from '../../../api/client';
 import { photographsQuery, valuesQuery } from '../../../api/queries';
-import { Pair } from '../../../components/Pair';
 import { exact } from '../../../format/time';
-import { mixWords, plain } from '../../../format/words';
+import { plain } from '../../../format/words';
+import { MixRow } from './MixRow';
 
 interface Props {
   id: string;
@@ -114,37 +114,26 @@ export function ValuesBox({ id, step, film, zone, mix, materials, onTake }: Prop
               }}
             >
               {answer.data.map((value, n) => (
-                <Box
-                  component="li"
+                <MixRow
                   key={n}
-                  sx={{
-                    display: 'flex',
-                    gap: 2,
-                    alignItems: 'center',
-                    flexWrap: { xs: 'wrap', sm: 'nowrap' },
-                    borderBottom: 1,
-                    borderColor: 'divider',
-                  }}
-                >
-                  <Pair
-                    colours={[value.patch?.colour ?? value.seen, value.seen]}
-                    label={
-                      value.patch
-                        ? `${value.patch.colour} in the photograph, ${value.seen} mixed`
-                        : value.seen
-                    }
-                    height={52}
-                  />
-                  <Box sx={{ flex: 1, minWidth: 200 }}>
-                    <Typography sx={{ fontWeight: 600 }}>
-                      {mixWords(value.mix, materials)}
-                    </Typography>
-                    <Typography color="text.secondary">
+                  colours={[value.patch?.colour ?? value.seen, value.seen]}
+                  label={
+                    value.patch
+                      ? `${value.patch.colour} in the photograph, ${value.seen} mixed`
+                      : value.seen
+                  }
+                  mix={value.mix}
+                  materials={materials}
+                  said={
+                    <>
                       {value.early ? 'For the early passes. ' : ''}Value {plain(value.l, 0)}
                       {value.patch &&
                         ` for ${plain(value.patch.l, 0)}, ${plain(value.patch.share * 100, 0)} % of the picture`}
-                    </Typography>
-                  </Box>
+                    </>
+                  }
+                  take={`Take value ${n + 1}`}
+                  onTake={onTake}
+                >
                   {!value.reached && (
                     <Typography role="note" sx={{ fontWeight: 600 }}>
                       Out of reach: choose another end.
@@ -155,10 +144,7 @@ export function ValuesBox({ id, step, film, zone, mix, materials, onTake }: Prop
                       {plain(value.ml)} ml
                     </Typography>
                   )}
-                  <Button aria-label={`Take value ${n + 1}`} onClick={() => onTake(value.mix)}>
-                    Take it
-                  </Button>
-                </Box>
+                </MixRow>
               ))}
             </Box>
           )}
