@@ -104,6 +104,10 @@ const router = createBrowserRouter([
         ],
       },
       {
+        path: 'log',
+        lazy: async () => ({ Component: (await import('./features/log/LogView')).LogView }),
+      },
+      {
         path: 'shelf',
         lazy: async () => ({ Component: (await import('./features/shelf/Shelf')).Shelf }),
       },

@@ -3,11 +3,12 @@
 
 use proptest::prelude::*;
 use ulvek_core::colour::{
-    Inside, Lab, Means, Optics, Seen, Spacing, Spectrum, Target, Tubes, Untold, Wish, grey, ground,
-    matches, reconstruct, value_string, values_of,
+    Inside, Lab, Means, Optics, Seen, Spacing, Spectrum, Spot, Target, Tubes, Untold, Wish, grey,
+    ground, matches, read_swatch, reconstruct, value_string, values_of,
 };
 use ulvek_core::mix::{
-    Composition, Drawdown, Finish, Material, MaterialKind, Mix, Swatch, starter_shelf,
+    Composition, Drawdown, Finish, Material, MaterialKind, Mix, Part, Swatch, SwatchSeen,
+    starter_shelf,
 };
 
 fn hex(text: &str) -> Swatch {
@@ -351,4 +352,85 @@ fn a_paint_without_readings_hides_as_its_swatch() {
     let tubes = Tubes::of(&shelf);
     let thin = tubes.tint(&Mix::one("heavy-pb29")).unwrap().laid(&ground(hex("#f4f3f0")), 10.0);
     assert!(thin.seen().lab().apart(Lab::of(shelf[0].swatch.unwrap())) < 0.5);
+}
+
+/// A camera that counts `exposure` of the light in each channel over a veil of glare.
+fn photographed(colour: Swatch, exposure: [f64; 3], veil: f64) -> Spot {
+    let seen = colour.0.iter().zip(exposure).map(|(part, exposure)| {
+        let light = (f64::from(*part) / 255.0).powf(2.2) * exposure + veil;
+        (light.min(1.0).powf(1.0 / 2.2) * 255.0).round() as u8
+    });
+    let seen: Vec<u8> = seen.collect();
+    Spot::of(&[Swatch([seen[0], seen[1], seen[2]]); 9]).unwrap()
+}
+
+proptest! {
+    /// Whatever the exposure, the white balance and the glare: the bare card puts them right.
+    #[test]
+    fn a_swatch_is_read_alike_in_any_light(
+        exposure in prop::array::uniform3(0.55..0.95f64),
+        veil in 0.0..0.04f64,
+        light in prop::array::uniform3(90u8..200),
+    ) {
+        let (white, black) = Drawdown::CARDS;
+        let dark = Swatch(light.map(|part| part / 2));
+        let spot = |colour| photographed(colour, exposure, veil);
+        let read = read_swatch([&spot(white), &spot(black)], [&spot(Swatch(light)), &spot(dark)]);
+        let read = read.unwrap();
+        for (is, was) in [(read.over_white, Swatch(light)), (read.over_black, dark)] {
+            let off = Lab::of(is).apart(Lab::of(was));
+            // Eight bits of a darker picture, and a curve that is not quite that of sRGB.
+            prop_assert!(off < 2.5, "{is:?} for {was:?}: {off}");
+        }
+    }
+}
+
+#[test]
+fn a_photograph_that_cannot_be_read_is_refused_at_its_place() {
+    let (white, black) = Drawdown::CARDS;
+    let spot = |colour| photographed(colour, [0.8; 3], 0.0);
+    let (light, dark) = (spot(hex("#a0b0c0")), spot(hex("#304050")));
+    let (bare, card) = (spot(white), spot(black));
+    let place = |bare: [&Spot; 2], paint: [&Spot; 2]| read_swatch(bare, paint).unwrap_err().place;
+    assert_eq!(place([&card, &bare], [&light, &dark]), "white", "swapped");
+    assert_eq!(place([&bare, &card], [&dark, &light]), "over_white", "swapped");
+    let blown = photographed(white, [1.4; 3], 0.0);
+    assert_eq!(place([&blown, &card], [&light, &dark]), "white", "overexposed");
+    let glare = photographed(white, [1.0; 3], 0.0);
+    assert_eq!(place([&bare, &card], [&light, &glare]), "over_black", "it glares");
+}
+
+#[test]
+fn a_prediction_starts_from_the_swatch_that_was_made_of_its_paints() {
+    let shelf = starter_shelf().unwrap();
+    let blue = shelf.iter().find(|m| m.pigments == ["PB29"]).unwrap().id.as_str();
+    let named = |parts: f64| -> Mix {
+        let parts = [(blue, parts), ("glazing", 9.0)];
+        parts.into_iter().map(|(id, parts)| Part { material: id.into(), parts }).collect()
+    };
+    let film = 60.0;
+    let (white, black) = ulvek_core::colour::usual_cards();
+    let shown = |tubes: &Tubes, mix: &Mix| {
+        let tint = tubes.tint(mix).unwrap();
+        [white, black].map(|card| tint.laid(card, film).seen().swatch())
+    };
+    let book = Tubes::of(&shelf);
+    let [over_white, over_black] = shown(&book, &named(1.0));
+    // It came out stronger than by the book: as two parts of the blue would.
+    let stronger = shown(&book, &named(2.0));
+    let seen = SwatchSeen {
+        mix: named(1.0),
+        wet_film_um: film,
+        predicted: (over_white, over_black),
+        seen: (stronger[0], stronger[1]),
+    };
+    let taught = Tubes::of(&shelf).seeing([&seen]);
+    for (is, wanted) in shown(&taught, &named(1.0)).into_iter().zip(stronger) {
+        assert!(Lab::of(is).apart(Lab::of(wanted)) < 1.0, "{is:?} {wanted:?}");
+    }
+    // A neighbour moves the same way, and another paint does not move at all.
+    let l = |swatches: [Swatch; 2]| Lab::of(swatches[0]).l;
+    assert!(l(shown(&taught, &named(1.5))) < l(shown(&book, &named(1.5))));
+    let ochre = Mix::one(shelf.iter().find(|m| m.pigments == ["PY42"]).unwrap().id.as_str());
+    assert_eq!(shown(&taught, &ochre), shown(&book, &ochre));
 }

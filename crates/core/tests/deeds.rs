@@ -26,7 +26,7 @@ fn later(hours: i64) -> DateTime<Utc> {
 }
 
 fn laid(step: &str, film: LaidFilm) -> Laid {
-    Laid { step: step.into(), at: later(24), film, anyway: None }
+    Laid { step: step.into(), at: later(24), film, mix: None, anyway: None }
 }
 
 /// The film that logging the glaze so leaves.

@@ -13,6 +13,7 @@ use image::{
 };
 use std::io::Cursor;
 use thiserror::Error;
+use ulvek_core::colour::Spot;
 use ulvek_core::mix::Swatch;
 
 /// Longest side that is decoded [px]. [practice]
@@ -131,6 +132,39 @@ pub fn develop(bytes: &[u8]) -> Result<Developed, PhotographError> {
 pub fn points(kept: &[u8]) -> Result<Vec<Swatch>, PhotographError> {
     let read = image::load_from_memory_with_format(kept, ImageFormat::Jpeg).map_err(damaged)?;
     Ok(read.into_rgb8().pixels().map(|p| Swatch(p.0)).collect())
+}
+
+/// Radius of a spot beside the longer side of a photograph [-]. [practice] a fingertip on a phone
+const SPOT: f64 = 0.012;
+
+/// Round spots of a photograph that is kept, each at a share of its width and of its height.
+///
+/// # Errors
+/// [`PhotographError`] when it cannot be read.
+pub fn spots<const N: usize>(
+    kept: &[u8],
+    at: [(f64, f64); N],
+) -> Result<[Option<Spot>; N], PhotographError> {
+    let read = image::load_from_memory_with_format(kept, ImageFormat::Jpeg).map_err(damaged)?;
+    let read = read.into_rgb8();
+    let (width, height) = (f64::from(read.width()), f64::from(read.height()));
+    let radius = (width.max(height) * SPOT).max(1.0);
+    Ok(at.map(|(x, y)| {
+        let (x, y) = (x * width, y * height);
+        let side = |from: f64, to: f64| (from.floor().max(0.0) as u32, from.max(to).ceil() as u32);
+        let (left, right) = side(x - radius, (x + radius).min(width));
+        let (top, bottom) = side(y - radius, (y + radius).min(height));
+        let mut inside = Vec::new();
+        for py in top..bottom.min(read.height()) {
+            for px in left..right.min(read.width()) {
+                let (dx, dy) = (f64::from(px) + 0.5 - x, f64::from(py) + 0.5 - y);
+                if dx.hypot(dy) <= radius {
+                    inside.push(Swatch(read.get_pixel(px, py).0));
+                }
+            }
+        }
+        Spot::of(&inside)
+    }))
 }
 
 /// A JPEG and its size [px] that takes at most `most` bytes: coarser first, then smaller.

@@ -170,6 +170,7 @@ async fn prepare(
     clock: Clock,
 ) -> Result<(), ServeError> {
     MIGRATIONS.run(pool).await?;
+    ulvek_store::index_log(pool).await?;
     if settings.demo {
         let mut tx = pool.begin().await?;
         if !ulvek_store::is_begun(&mut tx).await? {

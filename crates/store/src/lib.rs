@@ -9,6 +9,8 @@ mod air;
 mod air_body;
 mod error;
 mod log;
+mod log_body;
+mod log_search;
 mod photograph;
 mod picture;
 mod picture_body;
@@ -22,7 +24,9 @@ mod versioned;
 
 pub use air::{AirState, save_air, undo_air};
 pub use error::StoreError;
-pub use log::{Done, LaidCoatBody, LogEntry, log_of};
+pub use log::{DIGITS, Done, LaidCoatBody, LogEntry, log_of};
+pub use log_body::{SwatchBody, WhatBody, WordsBody};
+pub use log_search::{LogAsked, LogFound, index_log, search_log};
 pub use photograph::{
     NewPhotograph, Photograph, Rendition, add_photograph, delete_photograph, load_rendition,
     name_photograph, photographs_of, photographs_of_studio, restore_photograph,

@@ -2,7 +2,11 @@
 //! corrects; no row is ever changed or taken out. What stands is what no later row corrects.
 
 use crate::StoreError;
+use crate::log_body::{WhatBody, WordsBody};
+use crate::log_search::Words;
+use crate::picture::studio_of;
 use crate::picture_body::{MixBody, mix_body, mix_of};
+use crate::shelf;
 use crate::versioned::json;
 use chrono::{DateTime, SubsecRound, Utc};
 use serde::{Deserialize, Serialize};
@@ -12,7 +16,7 @@ use ulvek_core::picture::{Picture, SealAnyway, SealTrouble, Step, Touch, TouchTe
 use uuid::Uuid;
 
 /// Digits of a second that MariaDB keeps.
-const DIGITS: u16 = 6;
+pub const DIGITS: u16 = 6;
 
 /// An entry of the log, as it was entered.
 #[derive(Debug, Clone, PartialEq)]
@@ -56,6 +60,13 @@ pub enum Done {
         /// What it felt.
         felt: Touch,
     },
+    /// Something happened beside the coats.
+    Happened {
+        /// What.
+        what: WhatBody,
+        /// What the painter says of it.
+        words: WordsBody,
+    },
     /// A photograph was taken.
     Photographed {
         /// Its key.
@@ -91,8 +102,33 @@ impl Done {
             Self::SealTrouble { .. } => "seal_trouble",
             Self::LookedOver {} => "looked_over",
             Self::Touched { .. } => "touched",
+            Self::Happened { what, .. } => what.word(),
             Self::Photographed { .. } => "photographed",
             Self::TakenBack {} => "taken_back",
+        }
+    }
+
+    /// What it says in words.
+    pub fn words(&self) -> Vec<String> {
+        match self {
+            Self::SealedAnyway { reason, .. } => vec!["sealed anyway".into(), reason.clone()],
+            Self::SealTrouble { trouble } => vec!["trouble".into(), trouble.looks_like().into()],
+            Self::Touched { felt } => vec!["touched".into(), felt.said().into()],
+            Self::Happened { what, words } => {
+                let what = match what {
+                    WhatBody::Noted => "note".to_owned(),
+                    WhatBody::Misted => "misted the palette".to_owned(),
+                    WhatBody::WipedOff(_) => "wiped off".to_owned(),
+                    WhatBody::Sanded(..) => "sanded".to_owned(),
+                    WhatBody::Trouble(trouble) => format!("trouble {}", trouble.said()),
+                    WhatBody::Swatch(_) => "swatch".to_owned(),
+                };
+                vec![what, words.place.clone(), words.words.clone()]
+            }
+            Self::Laid(_) => vec!["laid".into()],
+            Self::LookedOver {} => vec!["looked over".into()],
+            Self::Photographed { .. } => vec!["photographed".into()],
+            Self::TakenBack {} => vec![],
         }
     }
 
@@ -134,9 +170,9 @@ impl LaidCoatBody {
 }
 
 #[derive(FromRow)]
-struct LogRow {
+pub(crate) struct LogRow {
     number: i64,
-    picture_id: Uuid,
+    pub picture_id: Uuid,
     kind: String,
     step_code: Option<String>,
     at: DateTime<Utc>,
@@ -146,9 +182,10 @@ struct LogRow {
 }
 
 impl LogRow {
-    fn into_entry(self) -> Result<LogEntry, StoreError> {
+    pub fn into_entry(self) -> Result<LogEntry, StoreError> {
         let mut body: serde_json::Value = serde_json::from_str(&self.body).map_err(unreadable)?;
-        body["kind"] = self.kind.into();
+        let happened = WhatBody::WORDS.contains(&self.kind.as_str());
+        body["kind"] = if happened { "happened".into() } else { self.kind.into() };
         Ok(LogEntry {
             number: self.number,
             what: serde_json::from_value(body).map_err(unreadable)?,
@@ -234,10 +271,15 @@ pub(crate) fn played(log: &[LogEntry], mut picture: Picture) -> Picture {
             Done::Touched { felt } => {
                 picture.tests.push(TouchTest { at: entry.at, step: named, felt: *felt });
             }
+            Done::Happened { what, words } => {
+                let about = (entry.at, entry.step.clone());
+                picture.happened.push(words.clone().happened(about, what.clone()));
+            }
             Done::Photographed { .. } | Done::TakenBack {} => {}
         }
     }
     picture.tests.sort();
+    picture.happened.sort_by_key(|h| h.at);
     picture
 }
 
@@ -271,18 +313,23 @@ fn said(picture: &Picture) -> Vec<Said> {
     let touched =
         picture.tests.iter().map(|t| say(Done::Touched { felt: t.felt }, Some(&t.step), t.at));
     let done = laid.chain(anyway).chain(troubles).chain(looked);
-    let mut found: Vec<Said> = done.chain(touched).collect();
+    let happened = picture.happened.iter().map(|h| {
+        let what = Done::Happened { what: WhatBody::of(&h.what), words: WordsBody::of(h) };
+        say(what, h.step.as_deref(), h.at)
+    });
+    let mut found: Vec<Said> = done.chain(touched).chain(happened).collect();
     found.sort_by_key(|s| s.at);
     found
 }
 
 /// Enters what `picture` says was done and the log does not: what is new, what is corrected, and what
-/// is taken back. Belongs in the transaction that saves the picture.
+/// is taken back. Of what came with a whole picture it is not known when it was entered: the time of the
+/// deed stands in. Belongs in the transaction that saves the picture.
 pub(crate) async fn enter(
     conn: &mut MySqlConnection,
     id: Uuid,
     picture: &Picture,
-    at: DateTime<Utc>,
+    at: Option<DateTime<Utc>>,
 ) -> Result<(), StoreError> {
     let log = log_of(conn, id).await?;
     let mut known: Vec<&LogEntry> = standing(&log)
@@ -299,6 +346,13 @@ pub(crate) async fn enter(
             None => news.push(said),
         }
     }
+    let shelf = if news.is_empty() {
+        Vec::new()
+    } else {
+        let studio = studio_of(conn, id).await?;
+        shelf::materials(conn, studio).await?
+    };
+    let words = Words::of(picture, &shelf);
     for said in news {
         // A step is done once, and the surface was looked over last at one time: another time, film or
         // mix corrects what was entered.
@@ -309,14 +363,21 @@ pub(crate) async fn enter(
             (Done::Touched { felt: was }, Done::Touched { felt }) => {
                 e.step == said.step && (was == felt || e.at == said.at)
             }
+            // Other words, another place or another time of the same.
+            (Done::Happened { what: was, words: old }, Done::Happened { what, words }) => {
+                e.step == said.step && was == what && (e.at == said.at || old == words)
+            }
             _ => false,
         };
         let corrected = known.iter().position(about).map(|n| known.remove(n).number);
-        append(conn, id, (&said.what, said.step.as_deref(), said.at), (at, corrected)).await?;
+        let text = words.said(&said.what, said.step.as_deref());
+        let entered = at.unwrap_or(said.at);
+        let said = (&said.what, said.step.as_deref(), said.at);
+        append(conn, id, said, (entered, corrected, &text)).await?;
     }
     for entry in known {
         let back = (&Done::TakenBack {}, entry.step.as_deref(), entry.at);
-        append(conn, id, back, (at, Some(entry.number))).await?;
+        append(conn, id, back, (at.unwrap_or(entry.at), Some(entry.number), "")).await?;
     }
     Ok(())
 }
@@ -325,11 +386,11 @@ pub(crate) async fn append(
     conn: &mut MySqlConnection,
     picture: Uuid,
     (what, step, at): (&Done, Option<&str>, DateTime<Utc>),
-    (entered_at, corrects): (DateTime<Utc>, Option<i64>),
+    (entered_at, corrects, said): (DateTime<Utc>, Option<i64>, &str),
 ) -> Result<(), StoreError> {
     sqlx::query(
-        "INSERT INTO log_entry (picture_id, kind, step_code, at, entered_at, corrects, body) \
-         VALUES (?, ?, ?, ?, ?, ?, ?)",
+        "INSERT INTO log_entry (picture_id, kind, step_code, at, entered_at, corrects, body, said) \
+         VALUES (?, ?, ?, ?, ?, ?, ?, ?)",
     )
     .bind(picture)
     .bind(what.kind())
@@ -338,8 +399,23 @@ pub(crate) async fn append(
     .bind(entered_at.naive_utc())
     .bind(corrects)
     .bind(what.body()?)
+    .bind(said)
     .execute(conn)
     .await?;
+    Ok(())
+}
+
+/// Keeps what entry `number` says in words.
+pub(crate) async fn append_words(
+    conn: &mut MySqlConnection,
+    number: i64,
+    said: &str,
+) -> Result<(), StoreError> {
+    sqlx::query("UPDATE log_entry SET said = ? WHERE number = ?")
+        .bind(said)
+        .bind(number)
+        .execute(conn)
+        .await?;
     Ok(())
 }
 

@@ -86,7 +86,7 @@ pub async fn add_photograph(
     }
     let what = Done::Photographed { photograph: id };
     let taken = (&what, new.step.as_deref(), new.taken_at);
-    log::append(conn, picture, taken, (at, None)).await?;
+    log::append(conn, picture, taken, (at, None, &shown(&new.caption))).await?;
     Ok(id)
 }
 
@@ -177,7 +177,7 @@ pub async fn name_photograph(
     }
     let corrected = log::photographed(conn, (picture, id)).await?;
     let what = Done::Photographed { photograph: id };
-    log::append(conn, picture, (&what, step, taken_at), (at, corrected)).await
+    log::append(conn, picture, (&what, step, taken_at), (at, corrected, &shown(caption))).await
 }
 
 /// Takes a photograph away; it can be restored. Belongs in a transaction.
@@ -200,7 +200,7 @@ pub async fn delete_photograph(
     }
     let (picture, ..) = taken(conn, id).await?;
     let Some(number) = log::photographed(conn, (picture, id)).await? else { return Ok(()) };
-    log::append(conn, picture, (&Done::TakenBack {}, None, at), (at, Some(number))).await
+    log::append(conn, picture, (&Done::TakenBack {}, None, at), (at, Some(number), "")).await
 }
 
 /// Brings a photograph back. Belongs in a transaction.
@@ -219,7 +219,8 @@ pub async fn restore_photograph(
     let (picture, taken_at, step) = taken(conn, id).await?;
     if log::photographed(conn, (picture, id)).await?.is_none() {
         let what = Done::Photographed { photograph: id };
-        log::append(conn, picture, (&what, step.as_deref(), taken_at), (at, None)).await?;
+        log::append(conn, picture, (&what, step.as_deref(), taken_at), (at, None, &shown("")))
+            .await?;
     }
     Ok(picture)
 }
@@ -233,4 +234,9 @@ async fn taken(
         .bind(id)
         .fetch_one(conn)
         .await?)
+}
+
+/// What the entry of a photograph says in words.
+fn shown(caption: &str) -> String {
+    format!("photographed {caption}")
 }

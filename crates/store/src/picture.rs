@@ -79,7 +79,7 @@ pub async fn create_picture(
     .execute(&mut *conn)
     .await?;
     revision::record(conn, id, "begin the picture", &PictureBody::of(picture), at).await?;
-    log::enter(conn, id, picture, at).await?;
+    log::enter(conn, id, picture, None).await?;
     Ok(id)
 }
 
@@ -130,7 +130,7 @@ pub async fn save_picture(
 ) -> Result<i64, StoreError> {
     let version = replaced(conn, (id, given), picture).await?;
     revision::record(conn, id, label, &PictureBody::of(picture), at).await?;
-    log::enter(conn, id, picture, at).await?;
+    log::enter(conn, id, picture, Some(at)).await?;
     Ok(version)
 }
 
@@ -150,7 +150,7 @@ pub async fn undo_picture(
     let body: PictureBody = revision::go(conn, id, direction).await?;
     let picture = body.into_picture(stored.picture.id);
     let version = replaced(conn, (id, given), &picture).await?;
-    log::enter(conn, id, &picture, at).await?;
+    log::enter(conn, id, &picture, Some(at)).await?;
     Ok(version)
 }
 

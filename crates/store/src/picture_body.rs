@@ -1,5 +1,6 @@
 //! How a picture and its steps are written into JSON columns: types of the store alone.
 
+use crate::log_body::HappeningBody;
 use crate::seal_body::SealBody;
 use chrono::{DateTime, NaiveDate, Utc};
 use serde::{Deserialize, Serialize};
@@ -47,6 +48,8 @@ pub(crate) struct PictureBody {
     /// When, on which step, what was felt.
     #[serde(default)]
     tests: Vec<(DateTime<Utc>, String, Touch)>,
+    #[serde(default)]
+    happened: Vec<HappeningBody>,
 }
 
 #[derive(Clone, Serialize, Deserialize)]
@@ -91,6 +94,7 @@ impl PictureBody {
         }
         plan.seal = plan.seal.without_log();
         plan.tests.clear();
+        plan.happened.clear();
         plan
     }
 
@@ -121,6 +125,7 @@ impl PictureBody {
                 })
                 .collect(),
             seal: SealBody::of(&picture.seal),
+            happened: picture.happened.iter().map(HappeningBody::of).collect(),
             tests: picture.tests.iter().map(|t| (t.at, t.step.clone(), t.felt)).collect(),
         }
     }
@@ -145,6 +150,7 @@ impl PictureBody {
                 .into_iter()
                 .map(|a| SetAside { rule: a.rule, step: a.step, reason: a.reason, at: a.at })
                 .collect(),
+            happened: self.happened.into_iter().map(HappeningBody::into_happening).collect(),
             seal: self.seal.into_seal(),
             tests: self
                 .tests

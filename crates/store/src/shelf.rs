@@ -6,6 +6,7 @@ use crate::shelf_body::ShelfBody;
 use crate::versioned::{SHELF, Value, json};
 use chrono::{DateTime, Utc};
 use sqlx::MySqlConnection;
+use ulvek_core::mix::Material;
 use ulvek_core::studio::Studio;
 use uuid::Uuid;
 
@@ -50,6 +51,20 @@ pub(crate) async fn load_shelf(
         .map_err(|e| StoreError::Unreadable(format!("shelf of {studio}: {e}")))?;
     body.fill(of)?;
     Ok(ShelfState { version, history: revision::history(conn, owner).await? })
+}
+
+/// The materials of a studio's shelf.
+pub(crate) async fn materials(
+    conn: &mut MySqlConnection,
+    studio: Uuid,
+) -> Result<Vec<Material>, StoreError> {
+    let (body,): (String,) = sqlx::query_as("SELECT body FROM shelf WHERE studio_id = ?")
+        .bind(studio)
+        .fetch_one(conn)
+        .await?;
+    let body: ShelfBody = serde_json::from_str(&body)
+        .map_err(|e| StoreError::Unreadable(format!("shelf of {studio}: {e}")))?;
+    body.into_materials()
 }
 
 /// Keeps the shelf of a studio as it is until the transaction ends: an edit of a picture that

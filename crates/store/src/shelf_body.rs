@@ -35,6 +35,8 @@ struct MaterialBody {
     swatch: Option<String>,
     #[serde(default)]
     drawdown: Option<DrawdownBody>,
+    #[serde(default)]
+    colour_source: Option<String>,
     #[serde(default = "own_pace")]
     pace: f64,
     #[serde(default)]
@@ -130,6 +132,7 @@ impl MaterialBody {
             density_g_ml: m.density_g_ml,
             swatch: m.swatch.map(Swatch::to_hex),
             drawdown: m.drawdown.as_ref().map(DrawdownBody::of),
+            colour_source: m.colour_source.clone(),
             pace: m.composition.pace(),
             line: m.line,
             opacity: m.opacity,
@@ -157,6 +160,7 @@ impl MaterialBody {
             kind: MaterialKind::from_word(&self.kind),
             swatch: self.swatch.as_deref().and_then(Swatch::from_hex),
             drawdown: self.drawdown.map(DrawdownBody::into_drawdown),
+            colour_source: self.colour_source,
             id: self.id,
             name: self.name,
             binder: self.binder,
@@ -227,12 +231,8 @@ impl ShelfBody {
     }
 
     /// Puts the shelf into `studio`.
-    pub fn fill(self, studio: &mut Studio) -> Result<(), StoreError> {
-        studio.materials = self
-            .materials
-            .into_iter()
-            .map(MaterialBody::into_material)
-            .collect::<Result<_, _>>()?;
+    pub fn fill(mut self, studio: &mut Studio) -> Result<(), StoreError> {
+        studio.materials = into_materials(std::mem::take(&mut self.materials))?;
         studio.tubs = self.tubs.into_iter().map(TubBody::into_tub).collect();
         studio.ways = self
             .ways
@@ -246,4 +246,13 @@ impl ShelfBody {
             .collect();
         Ok(())
     }
+
+    /// The materials alone.
+    pub fn into_materials(self) -> Result<Vec<Material>, StoreError> {
+        into_materials(self.materials)
+    }
+}
+
+fn into_materials(bodies: Vec<MaterialBody>) -> Result<Vec<Material>, StoreError> {
+    bodies.into_iter().map(MaterialBody::into_material).collect()
 }

@@ -10,11 +10,12 @@ use ulvek_core::air::{Air, AirSeries, Room};
 use ulvek_core::film::{Ground, Habit};
 use ulvek_core::mix::{
     Composition, Drawdown, Finish, Line, Material, MaterialKind, Mix, Opacity, Part, Stock, Swatch,
-    Thinning,
+    SwatchSeen, Thinning,
 };
 use ulvek_core::picture::{
-    Carrier, Need, Picture, Purpose, ReadyBy, SealAnyway, SealRecord, SealTrouble, SetAside, Step,
-    StepKind, Strokes, ThinningChoice, Touch, TouchTest, TroubleFound, VarnishChoice,
+    Carrier, Happening, Need, PaintTrouble, Picture, Purpose, ReadyBy, SealAnyway, SealRecord,
+    SealTrouble, SetAside, Step, StepKind, Strokes, ThinningChoice, Touch, TouchTest, TroubleFound,
+    VarnishChoice, What,
 };
 use ulvek_core::quantity::{
     Absorbency, AirChanges, AirSpeed, Celsius, Density, Grams, GroundDelay, LAST_DAY, LagHours,
@@ -130,6 +131,7 @@ impl Draw {
             learned: None,
             slow_volatility: self.maybe(|draw| draw.0.random_range(0.1..10.0)),
             stock: self.maybe(Self::stock),
+            colour_source: self.maybe(Self::text),
             source: self.maybe(Self::text),
             archived: self.yes(),
         }
@@ -243,6 +245,35 @@ impl Draw {
         }
     }
 
+    /// Of every sort, one after the other.
+    fn happening(&mut self, n: usize, step: &str, materials: &[Material]) -> Happening {
+        let swatches = |draw: &mut Self| (Swatch(draw.0.random()), Swatch(draw.0.random()));
+        let what = match n {
+            0 => What::Noted,
+            1 => What::Misted,
+            2 => What::WipedOff { was_um: self.number(WetFilm::RANGE) },
+            3 => What::Sanded {
+                dry_um: self.maybe(|draw| draw.number(Drawdown::DRY)),
+                was_um: self.number(WetFilm::RANGE),
+            },
+            4 => What::Trouble(self.word(PaintTrouble::WORDS)),
+            _ => What::Swatch(SwatchSeen {
+                mix: Mix::one(materials[0].id.as_str()),
+                wet_film_um: self.number(WetFilm::RANGE),
+                predicted: swatches(self),
+                seen: swatches(self),
+            }),
+        };
+        Happening {
+            at: self.moment(),
+            step: self.maybe(|_| step.to_owned()),
+            material: self.maybe(|_| materials[0].id.clone()),
+            place: self.text(),
+            words: self.text(),
+            what,
+        }
+    }
+
     fn picture(&mut self, id: &str, shelf: (&[Material], &[Tub])) -> Picture {
         let count = self.0.random_range(1..6);
         let mut steps: Vec<Step> = (0..count).map(|n| self.step(format!("s{n}"), shelf)).collect();
@@ -265,10 +296,14 @@ impl Draw {
             step: steps[draw.0.random_range(0..steps.len())].id.clone(),
             felt: draw.word(Touch::WORDS),
         };
+        let mut happened: Vec<Happening> =
+            (0..6).map(|n| self.happening(n, &steps[0].id, shelf.0)).collect();
+        happened.sort_by_key(|h| h.at);
         let mut tests = vec![touch(self), touch(self)];
         tests.sort();
         Picture {
             tests,
+            happened,
             id: id.into(),
             title: self.text(),
             width_cm: self.number(Side::RANGE),

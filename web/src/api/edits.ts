@@ -35,6 +35,29 @@ export const useTouched = () =>
     unwrap(client.POST('/api/pictures/{id}/touched', { params: { path: { id } }, body })),
   );
 
+export const useHappened = () =>
+  useEdit(({ id, ...body }: Schemas['Told'] & { id: string }) =>
+    unwrap(client.POST('/api/pictures/{id}/happened', { params: { path: { id } }, body })),
+  );
+
+export const useRetold = () =>
+  useEdit(({ id, ...body }: Schemas['Retold'] & { id: string }) =>
+    unwrap(client.POST('/api/pictures/{id}/retold', { params: { path: { id } }, body })),
+  );
+
+/** Looks at a table of entries, or keeps what is good of it. */
+export const useBringTable = (studio: string) =>
+  useEdit(({ file, keep }: { file: File; keep: boolean }) =>
+    unwrap(
+      client.POST('/api/studios/{id}/log.csv', {
+        params: { path: { id: studio }, query: { keep } },
+        body: file as unknown as string,
+        bodySerializer: () => file,
+        headers: { 'content-type': 'application/octet-stream' },
+      }),
+    ),
+  );
+
 export const useRetouched = () =>
   useEdit(({ id, ...body }: Schemas['Retouched'] & { id: string }) =>
     unwrap(client.POST('/api/pictures/{id}/retouched', { params: { path: { id } }, body })),

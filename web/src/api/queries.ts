@@ -1,6 +1,7 @@
 /** Keys and fetches of everything that is read, one option each. */
 import { keepPreviousData, queryOptions } from '@tanstack/react-query';
 import { client, isGoing, unwrap, type Schemas } from './client';
+import type { paths } from './schema';
 
 /** How often computed views are asked for again [ms]: a coat can change state any minute. */
 const FRESH_MS = 30_000;
@@ -268,6 +269,82 @@ export const matchQuery = (id: string, ask: Schemas['MatchAsk']) =>
       ),
     staleTime: 60_000,
   });
+
+/** The log of a studio, as it is narrowed. */
+export const logQuery = (id: string, asked: NonNullable<LogAsked>) =>
+  queryOptions({
+    queryKey: ['log', id, asked],
+    queryFn: ({ signal }) =>
+      unwrap(
+        client.GET('/api/studios/{id}/log', { params: { path: { id }, query: asked }, signal }),
+      ),
+    placeholderData: keepPreviousData,
+  });
+
+type LogAsked = paths['/api/studios/{id}/log']['get']['parameters']['query'];
+
+/** Where the same is had as a table. */
+export const logTableUrl = (id: string, asked: NonNullable<LogAsked>) => {
+  const given = Object.entries(asked).filter(
+    (pair): pair is [string, string] => typeof pair[1] === 'string',
+  );
+  return `/api/studios/${id}/log.csv?${new URLSearchParams(given).toString()}`;
+};
+
+/** What the film says against a coat as it is about to be logged. */
+export const laidPreviewQuery = (id: string, body: Schemas['Laid']) =>
+  queryOptions({
+    queryKey: ['laid preview', id, body],
+    queryFn: ({ signal }) =>
+      unwrap(
+        client.POST('/api/pictures/{id}/laid/preview', {
+          params: { path: { id } },
+          body,
+          signal,
+        }),
+      ),
+    placeholderData: keepPreviousData,
+    retry: false,
+  });
+
+/** The colour of a place of a photograph that is kept. */
+export const colourAt = (id: string, place: Place) =>
+  unwrap(
+    client.GET('/api/photographs/{id}/colour', {
+      params: { path: { id }, query: { at: placeText(place) } },
+    }),
+  );
+
+/** A paint read from a photograph of its swatch. */
+export const readSwatch = (file: File, at: Record<SwatchPlace, Place>) => {
+  const { white, black, over_white, over_black } = at;
+  return unwrap(
+    client.POST('/api/swatches/read', {
+      params: {
+        query: {
+          white: placeText(white),
+          black: placeText(black),
+          over_white: placeText(over_white),
+          over_black: placeText(over_black),
+        },
+      },
+      body: file as unknown as string,
+      bodySerializer: () => file,
+      headers: { 'content-type': 'application/octet-stream' },
+    }),
+  );
+};
+
+type SwatchPlace = 'white' | 'black' | 'over_white' | 'over_black';
+
+/** A place on a photograph: shares of its width and of its height. */
+export interface Place {
+  x: number;
+  y: number;
+}
+
+/** The place as the server reads it. */
+const placeText = ({ x, y }: Place) => `${x.toFixed(4)},${y.toFixed(4)}`;
 
 /** Mixes from a dark to a light one, as many as a picture has values. */
 export const valuesQuery = (id: string, ask: Schemas['ValuesAsk']) =>

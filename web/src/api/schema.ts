@@ -55,6 +55,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/photographs/{id}/colour": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The colour of one place of a photograph that is kept. */
+        get: operations["photograph_colour"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/photographs/{id}/restore": {
         parameters: {
             query?: never;
@@ -239,6 +256,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pictures/{id}/happened": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Keeps what happened on a picture beside its coats: a note, a coat wiped off, sanding, what went wrong. What
+         *     to do now, what was changed and what moves is said.
+         */
+        post: operations["picture_happened"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pictures/{id}/inspected": {
         parameters: {
             query?: never;
@@ -267,6 +304,23 @@ export interface paths {
         put?: never;
         /** Logs a coat that was laid, or a step that was done: the plan moves from what really happened. */
         post: operations["picture_laid"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pictures/{id}/laid/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What the film says against a coat as it is about to be logged or put right; nothing is kept. */
+        post: operations["picture_laid_preview"];
         delete?: never;
         options?: never;
         head?: never;
@@ -377,6 +431,23 @@ export interface paths {
         put?: never;
         /** Brings a picture back that was taken away. */
         post: operations["picture_restore"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pictures/{id}/retold": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Puts right what is said of an entry, or takes it back. */
+        post: operations["picture_retold"];
         delete?: never;
         options?: never;
         head?: never;
@@ -788,6 +859,44 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/studios/{id}/log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The log of a studio, all pictures, the last done first: what stands and fits to what is looked for. */
+        get: operations["studio_log"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/studios/{id}/log.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The log of a studio as a table (RFC 4180): what stands and fits to what is looked for. */
+        get: operations["studio_log_table"];
+        put?: never;
+        /**
+         * Looks at a table of notes and troubles, and keeps its good rows when that is asked for: all of them at
+         *     once. Every bad row is told with its line and the reason.
+         */
+        post: operations["studio_log_bring"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/studios/{id}/outlook": {
         parameters: {
             query?: never;
@@ -1128,6 +1237,27 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/swatches/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * A paint read from a photograph of its swatch over a card: the bytes of a JPEG, PNG or WebP file, and
+         *     four places on it, each a share of its width and of its height. The bare halves set exposure and white
+         *     balance. Nothing of it is kept.
+         */
+        post: operations["swatch_read"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1178,6 +1308,11 @@ export interface components {
             test: components["schemas"]["TouchDoc"];
             /** @description What the painter calls the coat. */
             title: string;
+        };
+        /** @description What the film says against a coat as it is about to be logged. */
+        AgainstOut: {
+            /** @description A sentence for each coat that something was laid on too early. */
+            too_early: string[];
         };
         /** @description How the room is looked ahead at. */
         AheadDoc: {
@@ -1306,6 +1441,16 @@ export interface components {
             /** @description Why, in the painter's words. */
             reason: string;
         };
+        /** @description A row that cannot be kept. */
+        BadRowOut: {
+            /**
+             * Format: int64
+             * @description The line of the file on which it begins.
+             */
+            line: number;
+            /** @description Why. */
+            why: string;
+        };
         /** @description A step that cannot be placed. */
         BlockedOut: {
             /** @description The step's name within the picture. */
@@ -1314,6 +1459,15 @@ export interface components {
             title: string;
             /** @description Why. */
             why: string;
+        };
+        /** @description What became of a table. */
+        BroughtOut: {
+            /** @description Rows that cannot, with their lines. */
+            bad: components["schemas"]["BadRowOut"][];
+            /** @description Rows that can be kept. */
+            good: number;
+            /** @description Whether they were. */
+            kept: boolean;
         };
         /** @description What the application knows of the trade. */
         Catalogue: {
@@ -1351,6 +1505,8 @@ export interface components {
             new_material: components["schemas"]["NewMaterialOut"];
             /** @description How much a paint hides. */
             opacities: components["schemas"]["WordOut"][];
+            /** @description What goes wrong with paint. */
+            paint_troubles: components["schemas"]["WordOut"][];
             /** @description What a sealed thing is for. */
             purposes: components["schemas"]["WordOut"][];
             /** @description What may be meant by a picture being ready on its day. */
@@ -1489,6 +1645,9 @@ export interface components {
             over_black: string;
             /** @description Over a white card, `#rrggbb`. */
             over_white: string;
+            seen: components["schemas"]["SeenOut"] | null;
+            /** @description Where its colours come from, a sentence for each source. */
+            sources: string[];
             /** @description What is not known of its colours, a sentence for each material. */
             untold: string[];
         };
@@ -1834,6 +1993,28 @@ export interface components {
              */
             version: number;
         };
+        /** @description An entry of the log that stands, with what it is about in words. */
+        EntryOut: {
+            /** @description Its colour, `#rrggbb`. */
+            colour: string | null;
+            /** @description The entry. */
+            entry: components["schemas"]["LogOut"];
+            /** @description The material it is about, as it is called on the shelf. */
+            material: string | null;
+            /** @description What was in the cup, in words. */
+            mix: string | null;
+            /**
+             * Format: uuid
+             * @description The picture.
+             */
+            picture: string;
+            /** @description Its title. */
+            picture_title: string;
+            /** @description Where on the picture. */
+            place: string | null;
+            /** @description What the painter calls the step. */
+            step_title: string | null;
+        };
         /** @description A number field, by its name in the open formats: what it is called and where it may lie. */
         FieldOut: {
             /** @description Its name in the open formats. */
@@ -2078,6 +2259,35 @@ export interface components {
             /** @description Its word. */
             said: string;
         };
+        /** @description A picture after something happened on it. */
+        HappenedOut: {
+            /** @description The entry as it is kept. */
+            entry: components["schemas"]["HappeningDoc"];
+            /** @description What moves by it, in sentences. */
+            moves: string[];
+            /** @description The picture. */
+            picture: components["schemas"]["PictureOut"];
+            /** @description What to do now and what was changed, in sentences. */
+            said: string[];
+        };
+        /** @description Something that happened on a picture beside its coats. */
+        HappeningDoc: {
+            /**
+             * Format: date-time
+             * @description When.
+             */
+            at: string;
+            /** @description The `id` of the material it is about. */
+            material?: string | null;
+            /** @description Where on the picture, in the painter's words. */
+            place?: string;
+            /** @description The `id` of the step it is about. */
+            step?: string | null;
+            /** @description What. */
+            what: components["schemas"]["WhatDoc"];
+            /** @description What the painter wrote. */
+            words?: string;
+        };
         /** @description What is left of a material. */
         Have: {
             /** @description Its name on the shelf. */
@@ -2185,6 +2395,20 @@ export interface components {
              */
             temperature_c: number;
         };
+        /** @description What is said of an entry instead: what happened stays. */
+        Instead: {
+            /**
+             * Format: date-time
+             * @description When.
+             */
+            at: string;
+            /** @description The material it is about, by its name on the shelf. */
+            material?: string | null;
+            /** @description Where on the picture. */
+            place?: string;
+            /** @description What the painter writes. */
+            words?: string;
+        };
         /** @description What was kept together, with the versions it has now; to be sent back to take it back. */
         Kept: {
             /**
@@ -2255,6 +2479,8 @@ export interface components {
              * @description Or what the cup weighs now, brush and all [g]; it was weighed before the coat.
              */
             cup_after_g?: number | null;
+            /** @description What was in the cup, parts by volume, when it was something else than planned. */
+            mix?: components["schemas"]["PartDoc"][] | null;
             /** @description The step's name within the picture. */
             step: string;
             /**
@@ -2306,7 +2532,10 @@ export interface components {
              * @description When it was entered.
              */
             entered_at: string;
-            /** @description `laid`, `sealed_anyway`, `seal_trouble`, `looked_over`, `touched`, `photographed`, or `taken_back`. */
+            /**
+             * @description `laid`, `sealed_anyway`, `seal_trouble`, `looked_over`, `touched`, `photographed`, `noted`, `misted`,
+             *     `wiped_off`, `sanded`, `trouble`, `swatch`, or `taken_back`.
+             */
             kind: string;
             /**
              * Format: int64
@@ -2317,11 +2546,27 @@ export interface components {
             said: string | null;
             /** @description On which step, by its name within the picture. */
             step: string | null;
+            /** @description What went wrong with paint, by its word. */
+            trouble: string | null;
             /**
              * Format: double
              * @description Wet film that was laid [um].
              */
             wet_film_um: number | null;
+            /** @description What the painter wrote. */
+            words: string | null;
+        };
+        /** @description Entries that were found, the last done first. */
+        LogPage: {
+            /** @description The entries. */
+            entries: components["schemas"]["EntryOut"][];
+            /**
+             * Format: int64
+             * @description How many there are in all.
+             */
+            of: number;
+            /** @description Whether no entry has all the words, and these have some of them. */
+            some: boolean;
         };
         /** @description A mix that is looked for. One of `colour`, `like` and `neutral` says what it should look like. */
         MatchAsk: {
@@ -2361,6 +2606,8 @@ export interface components {
             binder?: number | null;
             /** @description The cards, white and black, `#rrggbb`; `#f4f3f0` and `#1c1c1e` when not said. */
             cards?: string[] | null;
+            /** @description Where these readings come from, when not from where its numbers do. */
+            colour_source?: string | null;
             /**
              * Format: double
              * @description Density [g/ml]; without it the cup gives no grams.
@@ -2621,6 +2868,8 @@ export interface components {
             due?: string | null;
             /** @description The ground; sealed when not said. */
             ground?: components["schemas"]["GroundDoc"];
+            /** @description What happened beside its coats. */
+            happened?: components["schemas"]["HappeningDoc"][];
             /**
              * Format: double
              * @description Height [cm].
@@ -2758,6 +3007,11 @@ export interface components {
              * @description Its key.
              */
             id: string;
+            /**
+             * Format: uuid
+             * @description Its last photograph: painters know their pictures by sight.
+             */
+            photograph: string | null;
             /** @description Steps still to do, in order of time. */
             plan: components["schemas"]["PlannedOut"][];
             /** @enum {string} */
@@ -2795,13 +3049,32 @@ export interface components {
             cup_g: number | null;
             /** @description What is odd about the time it was pinned to, in words. */
             pin: string | null;
+            /** @description What goes into its cup; nothing for a step that leaves no film. */
+            recipe: components["schemas"]["PouredOut"][];
             /** @description Its sittings; empty when it cannot be placed. */
             sittings: components["schemas"]["SpanOut"][];
             /** @description The step's name within the picture. */
             step: string;
             /** @description What the painter calls it. */
             title: string;
+            /** @description What the tub is called that it is painted from. */
+            tub: string | null;
             waits_for: components["schemas"]["WaitOut"] | null;
+        };
+        /** @description One part of a cup. */
+        PouredOut: {
+            /**
+             * Format: double
+             * @description The same in drops of a bench pipette.
+             */
+            drops: number;
+            /**
+             * Format: double
+             * @description How much [ml].
+             */
+            ml: number;
+            /** @description What it is called on the shelf. */
+            name: string;
         };
         /** @description A problem, as `application/problem+json`. */
         Problem: {
@@ -2959,6 +3232,17 @@ export interface components {
             repeat: string;
             /** @description The steps in order. */
             steps: components["schemas"]["StepDoc"][];
+        };
+        /** @description An entry that is put right or taken back. */
+        Retold: {
+            /** @description The entry as it is kept. */
+            entry: components["schemas"]["HappeningDoc"];
+            instead?: components["schemas"]["Instead"] | null;
+            /**
+             * Format: int64
+             * @description The version the entry is made on.
+             */
+            version: number;
         };
         /** @description A test that is put right or taken back. */
         Retouched: {
@@ -3227,6 +3511,27 @@ export interface components {
             /** @description Sittings still to come, in order of time. */
             work: components["schemas"]["WorkOut"][];
         };
+        /** @description A swatch as it came out, beside what was predicted of it. */
+        SeenOut: {
+            /**
+             * Format: double
+             * @description How far the two are apart, the worse of both (CIEDE2000).
+             */
+            apart: number;
+            /** @description Its mix, parts by volume. */
+            mix: components["schemas"]["PartDoc"][];
+            /** @description What was predicted over the white and over the black card, `#rrggbb`. */
+            predicted: string[];
+            /** @description The same in words. */
+            said: string;
+            /** @description What was seen over them. */
+            seen: string[];
+            /**
+             * Format: double
+             * @description Its wet film [um].
+             */
+            wet_film_um: number;
+        };
         /** @description A dilution series that is asked about. */
         SeriesAsk: {
             /** @description How many cups. */
@@ -3429,6 +3734,16 @@ export interface components {
              * @description End.
              */
             to: string;
+        };
+        /** @description The colour of a place. */
+        SpotOut: {
+            /** @description Its mean colour, `#rrggbb`. */
+            colour: string;
+            /**
+             * Format: double
+             * @description How far its points lie from that in the mean (CIEDE2000).
+             */
+            spread: number;
         };
         /** @description When coats of a picture reach their states in few, half and most of the futures. */
         Spread: {
@@ -3666,12 +3981,82 @@ export interface components {
              */
             version: number;
         };
+        /** @description A paint read from a photographed swatch. */
+        SwatchOut: {
+            /** @description Over the usual black card, `#rrggbb`. */
+            over_black: string;
+            /** @description Over the usual white card, `#rrggbb`. */
+            over_white: string;
+            /** @description How uneven it is over the white and over the black half (CIEDE2000, mean of a spot). */
+            spread: number[];
+        };
         /** @description Another school of thinning for one picture. */
         ThinningDoc: {
             /** @description Why, in the painter's words. */
             reason: string;
             /** @enum {string} */
             school: "medium_only" | "water_allowed";
+        };
+        /** @description Something that happened on a picture beside its coats. */
+        Told: {
+            /**
+             * Format: date-time
+             * @description When; the moment this arrives when not said.
+             */
+            at?: string | null;
+            /** @description The material it is about, by its name on the shelf. */
+            material?: string | null;
+            /** @description Where on the picture, in the painter's words. */
+            place?: string;
+            /** @description The step it is about, by its name within the picture. */
+            step?: string | null;
+            /**
+             * Format: int64
+             * @description The version the entry is made on.
+             */
+            version: number;
+            /** @description What. */
+            what: components["schemas"]["ToldDoc"];
+            /** @description What the painter writes. */
+            words?: string;
+        };
+        /** @description What is said to have happened. */
+        ToldDoc: {
+            /** @enum {string} */
+            kind: "noted";
+        } | {
+            /** @enum {string} */
+            kind: "misted";
+        } | {
+            /** @enum {string} */
+            kind: "wiped_off";
+        } | {
+            /**
+             * Format: double
+             * @description How deep [um, dry]; through to the coat below when not said.
+             */
+            dry_um?: number | null;
+            /** @enum {string} */
+            kind: "sanded";
+        } | {
+            /** @enum {string} */
+            kind: "trouble";
+            /** @enum {string} */
+            trouble: "lifted" | "torn" | "spots" | "streaks" | "cloudy" | "too_dark" | "too_light" | "wrong_cast" | "dust";
+        } | {
+            /** @enum {string} */
+            kind: "swatch";
+            /** @description The mix, parts by volume. */
+            mix: components["schemas"]["PartDoc"][];
+            /** @description What was seen over the black card, `#rrggbb`. */
+            over_black: string;
+            /** @description What was seen over the white card, `#rrggbb`. */
+            over_white: string;
+            /**
+             * Format: double
+             * @description Its wet film [um].
+             */
+            wet_film_um: number;
         };
         /** @description What a fingertip felt on a coat. */
         TouchDoc: {
@@ -4108,6 +4493,54 @@ export interface components {
              */
             to: string;
         };
+        /** @description What happened. */
+        WhatDoc: {
+            /** @enum {string} */
+            kind: "noted";
+        } | {
+            /** @enum {string} */
+            kind: "misted";
+        } | {
+            /** @enum {string} */
+            kind: "wiped_off";
+            /**
+             * Format: double
+             * @description Its wet film before [um].
+             */
+            was_um: number;
+        } | {
+            /**
+             * Format: double
+             * @description How deep [um, dry]; through to the coat below when not said.
+             */
+            dry_um?: number | null;
+            /** @enum {string} */
+            kind: "sanded";
+            /**
+             * Format: double
+             * @description The wet film that its coat counted as before [um].
+             */
+            was_um: number;
+        } | {
+            /** @enum {string} */
+            kind: "trouble";
+            /** @enum {string} */
+            trouble: "lifted" | "torn" | "spots" | "streaks" | "cloudy" | "too_dark" | "too_light" | "wrong_cast" | "dust";
+        } | {
+            /** @enum {string} */
+            kind: "swatch";
+            /** @description The mix, parts by volume. */
+            mix: components["schemas"]["PartDoc"][];
+            /** @description What was predicted over the usual white and black card, `#rrggbb`. */
+            predicted: string[];
+            /** @description What was seen over them. */
+            seen: string[];
+            /**
+             * Format: double
+             * @description Its wet film [um].
+             */
+            wet_film_um: number;
+        };
         /** @description A word of the open formats, and what painters say. */
         WordOut: {
             /** @description What painters say. */
@@ -4402,6 +4835,94 @@ export interface operations {
             };
             /** @description The disk is full; nothing was changed. */
             507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    photograph_colour: {
+        parameters: {
+            query: {
+                /** @description share of the width and of the height, `0.31,0.5` */
+                at: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The answer. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SpotOut"];
+                };
+            };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A host name that the application does not answer to. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit; the place and the reason are said. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description More is asked at once than can be computed; ask again after Retry-After. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A fault of the program. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or the answer took too long. */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5786,6 +6307,140 @@ export interface operations {
             };
         };
     };
+    picture_happened: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Told"];
+            };
+        };
+        responses: {
+            /** @description The answer. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HappenedOut"];
+                };
+            };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It comes from a page of another site. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another edit came first; nothing was changed. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description More than is taken. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A body of a kind that is not read here. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A host name that the application does not answer to. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit; the place and the reason are said. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description More is asked at once than can be computed; ask again after Retry-After. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A fault of the program. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or the answer took too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full; nothing was changed. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     inspected: {
         parameters: {
             query?: never;
@@ -5942,6 +6597,140 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PictureOut"];
+                };
+            };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It comes from a page of another site. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another edit came first; nothing was changed. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description More than is taken. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A body of a kind that is not read here. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A host name that the application does not answer to. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit; the place and the reason are said. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description More is asked at once than can be computed; ask again after Retry-After. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A fault of the program. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or the answer took too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full; nothing was changed. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    picture_laid_preview: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Laid"];
+            };
+        };
+        responses: {
+            /** @description The answer. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AgainstOut"];
                 };
             };
             /** @description What was sent cannot be read at all. */
@@ -6767,6 +7556,140 @@ export interface operations {
             };
             /** @description Another edit came first; nothing was changed. */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A host name that the application does not answer to. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit; the place and the reason are said. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description More is asked at once than can be computed; ask again after Retry-After. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A fault of the program. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or the answer took too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full; nothing was changed. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    picture_retold: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Retold"];
+            };
+        };
+        responses: {
+            /** @description The answer. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PictureOut"];
+                };
+            };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It comes from a page of another site. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another edit came first; nothing was changed. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description More than is taken. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A body of a kind that is not read here. */
+            415: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9964,6 +10887,328 @@ export interface operations {
             };
         };
     };
+    studio_log: {
+        parameters: {
+            query?: {
+                words?: string;
+                picture?: string;
+                kind?: string;
+                material?: string;
+                from?: string;
+                to?: string;
+                skip?: number;
+                take?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The answer. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogPage"];
+                };
+            };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A host name that the application does not answer to. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit; the place and the reason are said. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description More is asked at once than can be computed; ask again after Retry-After. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A fault of the program. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or the answer took too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    studio_log_table: {
+        parameters: {
+            query?: {
+                words?: string;
+                picture?: string;
+                kind?: string;
+                material?: string;
+                from?: string;
+                to?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The answer. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A host name that the application does not answer to. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit; the place and the reason are said. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description More is asked at once than can be computed; ask again after Retry-After. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A fault of the program. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or the answer took too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    studio_log_bring: {
+        parameters: {
+            query?: {
+                keep?: boolean;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description The answer. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BroughtOut"];
+                };
+            };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It comes from a page of another site. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another edit came first; nothing was changed. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description More than is taken. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A body of a kind that is not read here. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A host name that the application does not answer to. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit; the place and the reason are said. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description More is asked at once than can be computed; ask again after Retry-After. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A fault of the program. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or the answer took too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full; nothing was changed. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     outlook: {
         parameters: {
             query?: never;
@@ -12508,6 +13753,138 @@ export interface operations {
             };
             /** @description The database does not answer, or the answer took too long. */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    swatch_read: {
+        parameters: {
+            query: {
+                /** @description the bare white half, `0.31,0.5` */
+                white: string;
+                /** @description the bare black half */
+                black: string;
+                /** @description the paint over the white half */
+                over_white: string;
+                /** @description the paint over the black half */
+                over_black: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description The answer. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SwatchOut"];
+                };
+            };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It comes from a page of another site. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another edit came first; nothing was changed. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description More than is taken. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A body of a kind that is not read here. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A host name that the application does not answer to. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit; the place and the reason are said. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description More is asked at once than can be computed; ask again after Retry-After. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A fault of the program. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or the answer took too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full; nothing was changed. */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };

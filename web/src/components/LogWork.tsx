@@ -1,6 +1,8 @@
 import { useQuery } from '@tanstack/react-query';
 import { useLogLaid } from '../api/edits';
+import type { Schemas } from '../api/client';
 import { scaleQuery } from '../api/queries';
+import { LaidAgainst } from './LaidAgainst';
 import { LogDialog } from './LogDialog';
 
 interface Props {
@@ -11,6 +13,10 @@ interface Props {
   planned?: number;
   /** What the full cup weighed [g], when it was weighed. */
   cupG?: number | null;
+  /** When it was laid as it is kept, to put that right; and what was in the cup. */
+  laidAt?: string;
+  mix?: Schemas['PartDoc'][];
+  materials?: Schemas['MaterialDoc'][];
   zone: string;
   now: number;
   onClose: () => void;
@@ -28,6 +34,10 @@ export function LogWork({ picture, step, title, planned, cupG, zone, now, ...res
       planned={planned}
       cupG={cupG ?? undefined}
       scaleG={scale.data?.shows_g}
+      laidAt={rest.laidAt}
+      mix={rest.mix}
+      materials={rest.materials}
+      against={(entry) => <LaidAgainst picture={picture} entry={{ step, ...entry }} />}
       zone={zone}
       now={now}
       pending={log.isPending}

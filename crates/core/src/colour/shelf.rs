@@ -1,9 +1,15 @@
 //! The paints of a shelf, and what a mix of them does to light.
 
 use super::paint::{Optics, Untold};
+use super::spectrum::Spectrum;
 use super::surface::Inside;
-use crate::mix::{Material, MaterialKind, Mix, MixError, Part};
+use crate::mix::{Drawdown, Material, MaterialKind, Mix, MixError, Part, SwatchSeen};
 use std::sync::OnceLock;
+
+/// Absorption or scattering that is none beside those of paint [1/m]. [practice]
+const LEAST: f64 = 100.0;
+/// How far a swatch may carry another mix of its paints from their readings, as a factor. [practice]
+const MOST_OFF: f64 = 5.0;
 
 /// How the colour of a material is known.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -23,6 +29,8 @@ pub enum Told {
 pub struct Tubes<'a> {
     shelf: &'a [Material],
     tubes: Vec<OnceLock<(Optics, Told)>>,
+    /// Swatches that were made, the last one last.
+    seen: Vec<&'a SwatchSeen>,
 }
 
 /// What a mix does to light.
@@ -64,7 +72,30 @@ impl Told {
 impl<'a> Tubes<'a> {
     /// What the materials of `shelf` do to light.
     pub fn of(shelf: &'a [Material]) -> Self {
-        Self { shelf, tubes: vec![OnceLock::new(); shelf.len()] }
+        Self { shelf, tubes: vec![OnceLock::new(); shelf.len()], seen: Vec::new() }
+    }
+
+    /// The same, which starts from swatches that were made, in order of time: a mix of the paints of one of
+    /// them looks as that came out.
+    #[must_use]
+    pub fn seeing(mut self, seen: impl IntoIterator<Item = &'a SwatchSeen>) -> Self {
+        self.seen.extend(seen);
+        self
+    }
+
+    /// The last swatch that was made of the paints of `mix`.
+    pub fn seen_of(&self, mix: &Mix) -> Option<&'a SwatchSeen> {
+        let own = self.coloured(mix);
+        self.seen.iter().rev().find(|seen| self.coloured(&seen.mix) == own).copied()
+    }
+
+    /// Places on the shelf of what colours `mix`, in order.
+    fn coloured(&self, mix: &Mix) -> Vec<usize> {
+        let place = |part: &Part| self.shelf.iter().position(|m| m.id == part.material);
+        let parts = mix.iter().filter(|part| part.parts > 0.0).filter_map(place);
+        let mut own: Vec<usize> = parts.filter(|i| self.told(*i) != Told::Clear).collect();
+        own.sort_unstable();
+        own
     }
 
     /// The shelf.
@@ -96,6 +127,42 @@ impl<'a> Tubes<'a> {
     /// # Errors
     /// [`MixError`]: a material that is not on the shelf, or nothing that stays on the picture.
     pub fn tint(&self, mix: &Mix) -> Result<Tint, MixError> {
+        let book = self.by_the_book(mix)?;
+        let Some(seen) = self.seen_of(mix) else { return Ok(book) };
+        Ok(self.as_seen(seen, mix, &book).unwrap_or(book))
+    }
+
+    /// The tint of `mix` as `seen` would have it beside the `book`; nothing when that tells none.
+    fn as_seen(&self, seen: &SwatchSeen, mix: &Mix, book: &Tint) -> Option<Tint> {
+        let swatch = self.by_the_book(&seen.mix).ok()?;
+        let dry_um = seen.wet_film_um * swatch.solids;
+        let (over_white, over_black) = seen.seen;
+        let drawdown = Drawdown { dry_um, ..Drawdown::usual(over_white, over_black) };
+        let came_out = match Optics::told_by(&drawdown) {
+            Ok(optics) => optics,
+            // It hid the cards: its colour is told, not how strongly it hides.
+            Err(Untold::Equal) => {
+                let hides = Optics::hiding(over_white);
+                let s = swatch.optics.s;
+                let ratio = |i: usize| hides.k.bands()[i] / hides.s.bands()[i].max(LEAST);
+                Optics { k: Spectrum::from_fn(|i| s.bands()[i] * ratio(i)), s }
+            }
+            Err(_) => return None,
+        };
+        if seen.mix.same_as(mix) {
+            return Some(Tint { optics: came_out, ..*book });
+        }
+        let by = |book: &Spectrum, was: &Spectrum, is: &Spectrum| {
+            let factor = |i: usize| (is.bands()[i] + LEAST) / (was.bands()[i] + LEAST);
+            Spectrum::from_fn(|i| book.bands()[i] * factor(i).clamp(1.0 / MOST_OFF, MOST_OFF))
+        };
+        let k = by(&book.optics.k, &swatch.optics.k, &came_out.k);
+        let s = by(&book.optics.s, &swatch.optics.s, &came_out.s);
+        Some(Tint { optics: Optics { k, s }, ..*book })
+    }
+
+    /// The tint of `mix` as the readings of its paints have it.
+    fn by_the_book(&self, mix: &Mix) -> Result<Tint, MixError> {
         let mut optics = Optics::CLEAR;
         let mut solids = 0.0;
         for part in mix {
@@ -112,6 +179,25 @@ impl<'a> Tubes<'a> {
             return Err(MixError::NoFilm);
         }
         Ok(Tint { optics: optics.thinned(1.0 / solids), solids: solids / mix.whole() })
+    }
+
+    /// Where the colours of `mix` come from, a sentence for each source.
+    pub fn sources(&self, mix: &Mix) -> Vec<String> {
+        let mut of: Vec<(&str, Vec<&str>)> = Vec::new();
+        for part in mix.iter().filter(|p| p.parts > 0.0) {
+            let Some(i) = self.shelf.iter().position(|m| m.id == part.material) else { continue };
+            // What is clear has no colour to tell.
+            if !matches!(self.told(i), Told::Readings | Told::Swatch(_)) {
+                continue;
+            }
+            let from = self.shelf[i].colour_from().unwrap_or("not said");
+            let name = self.shelf[i].name.as_str();
+            match of.iter_mut().find(|(source, _)| *source == from) {
+                Some((_, names)) => names.push(name),
+                None => of.push((from, vec![name])),
+            }
+        }
+        of.into_iter().map(|(from, names)| format!("{}: {from}", names.join(", "))).collect()
     }
 
     /// What is not known of the colour of `mix`, a sentence for each material.

@@ -44,6 +44,7 @@ pub fn drafted(studio: &Studio, draft: &Draft, now: DateTime<Utc>) -> Result<Stu
             id: before.id.clone(),
             seal: before.seal.clone(),
             tests: tests_left(before, picture),
+            happened: before.happened.clone(),
             ..picture.clone()
         };
         after.check_picture(*p).map_err(|f| f.within(&format!("{base}.picture")))?;

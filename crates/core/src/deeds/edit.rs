@@ -102,6 +102,7 @@ pub fn edit_picture(
         id: before.id.clone(),
         seal: before.seal.clone(),
         tests: tests_left(before, &picture),
+        happened: before.happened.clone(),
         ..picture
     };
     check_edited(before, &after, p, (photographs, now))?;

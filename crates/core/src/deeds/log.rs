@@ -2,8 +2,11 @@
 
 use super::Deed;
 use crate::cup::{film_um, weighed};
+use crate::film::Grid;
+use crate::mix::Mix;
 use crate::picture::{Picture, SealAnyway, Step, check_chain};
 use crate::quantity::{Fault, WetFilm, check_line, check_moment};
+use crate::readiness::{Bed, NotReady, history};
 use crate::seal::{against, closed_gate};
 use crate::studio::Studio;
 use chrono::{DateTime, Duration, Utc};
@@ -31,6 +34,8 @@ pub struct Laid {
     pub at: DateTime<Utc>,
     /// How thick it was.
     pub film: LaidFilm,
+    /// What was in the cup, when it was something else than planned.
+    pub mix: Option<Mix>,
     /// Why a sealing coat was laid although the gate was closed.
     pub anyway: Option<String>,
 }
@@ -52,20 +57,18 @@ pub fn log(
     let i = studio.pictures[p]
         .place_of(&laid.step)
         .ok_or_else(|| Fault::new("step", format!("the picture has no step \"{}\"", laid.step)))?;
-    let mut after = studio.clone();
-    let picture = &mut after.pictures[p];
-    let film = really(studio, picture, i, &laid.film)?;
-    let step = &mut picture.steps[i];
-    step.laid_at = Some(laid.at);
-    step.wet_film_um = film;
-    let label = format!("log {}", step.title());
+    let was = studio.pictures[p].steps[i].laid_at;
+    let mut after = as_laid(studio, (p, i), laid)?;
+    let title = after.pictures[p].steps[i].title();
+    let label = format!("{} {title}", if was.is_some() { "put right" } else { "log" });
     if laid.at > now + Duration::seconds(CLOCKS_APART_S) {
         return Err(Fault::new("at", "a coat cannot have been laid in the future"));
     }
     check_tub(studio, &after.pictures[p].steps[i]).map_err(|why| Fault::new("at", why))?;
     let picture = &mut after.pictures[p];
     check_chain(picture).map_err(|e| Fault::new("at", e))?;
-    if picture.steps[i].kind.seals() {
+    // A coat that is put right to a later time went through the gate already.
+    if picture.steps[i].kind.seals() && was.is_none_or(|was| laid.at < was) {
         let against = against(&after, (p, i), photographs, laid.at)?;
         match &laid.anyway {
             _ if against.is_empty() => {}
@@ -80,6 +83,86 @@ pub fn log(
     }
     after.check_picture(p)?;
     Ok(Deed { picture: after.pictures.swap_remove(p), label })
+}
+
+/// `studio` with coat `i` of picture `p` as it was `laid`, unchecked.
+fn as_laid(studio: &Studio, (p, i): (usize, usize), laid: &Laid) -> Result<Studio, Fault> {
+    let mut after = studio.clone();
+    let step = &mut after.pictures[p].steps[i];
+    if let Some(mix) = &laid.mix {
+        if !step.kind.leaves_film() {
+            return Err(Fault::new("mix", format!("{} leaves no film", step.title())));
+        }
+        // What was in the cup is not the tub's any more.
+        step.tub = step.tub.take().filter(|_| step.mix.same_as(mix));
+        step.mix.clone_from(mix);
+    }
+    let film = really(&after, &after.pictures[p], i, &laid.film)?;
+    let step = &mut after.pictures[p].steps[i];
+    step.laid_at = Some(laid.at);
+    step.wet_film_um = film;
+    Ok(after)
+}
+
+/// What the film says against `laid`, a sentence each: the coat goes onto one that is not ready for it, or a
+/// later one would have gone onto it too early. Nothing is changed.
+///
+/// # Errors
+/// [`Fault`] naming the field of `laid` that does not fit.
+pub fn too_early(studio: &Studio, p: usize, laid: &Laid) -> Result<Vec<String>, Fault> {
+    let before = &studio.pictures[p];
+    let i = before
+        .place_of(&laid.step)
+        .ok_or_else(|| Fault::new("step", format!("the picture has no step \"{}\"", laid.step)))?;
+    let after = as_laid(studio, (p, i), laid)?;
+    after.check_picture(p)?;
+    let moment = |at: DateTime<Utc>| {
+        at.with_timezone(&studio.hours.zone()).format("%A %-d %B, %H:%M").to_string()
+    };
+    let mut said = Vec::new();
+    let picture = &after.pictures[p];
+    for (at, n) in history(picture, std::iter::empty()) {
+        let touched = n == i || at > laid.at;
+        let Some(early) = touched.then(|| onto(&after, p, (n, at))).transpose()?.flatten() else {
+            continue;
+        };
+        let (title, below) = (picture.steps[n].title(), picture.steps[early.below].title());
+        let until = early.until.map_or("never is ready for it".to_owned(), |until| {
+            format!("is ready for it from {}", moment(until))
+        });
+        // Only what this entry brings about.
+        if n == i {
+            said.push(format!("{below} lies below {title} and {until}"));
+        } else if before.steps[n].laid_at == Some(at) && onto(studio, p, (n, at))?.is_none() {
+            let when = moment(at);
+            said.push(format!("{title}, done {when}, would lie on {below}, which {until}"));
+        }
+    }
+    Ok(said)
+}
+
+/// A coat that something was done on too early.
+struct TooEarly {
+    below: usize,
+    until: Option<DateTime<Utc>>,
+}
+
+/// What step `n`, done at `at`, was done on too early.
+fn onto(
+    studio: &Studio,
+    p: usize,
+    (n, at): (usize, DateTime<Utc>),
+) -> Result<Option<TooEarly>, Fault> {
+    let mut done = history(&studio.pictures[p], std::iter::empty());
+    done.retain(|(t, other)| *t < at && *other != n);
+    let mut bed = Bed::after(studio, p, Grid::PLANNING, &done)?;
+    let Some(below) = bed.done.last_coat() else { return Ok(None) };
+    match bed.film_ready(studio, n) {
+        Ok(Some(until)) if until > at => Ok(Some(TooEarly { below, until: Some(until) })),
+        Err(NotReady::Never(_)) => Ok(Some(TooEarly { below, until: None })),
+        Err(NotReady::Fault(fault)) => Err(fault.into()),
+        Ok(_) => Ok(None),
+    }
 }
 
 /// Holds that a coat was not laid before its tub was mixed; the sentence says when that was.

@@ -4,6 +4,7 @@
 mod air;
 mod draft;
 mod edit;
+mod happen;
 mod log;
 mod seal;
 mod touch;
@@ -11,7 +12,8 @@ mod touch;
 pub use air::{AirAhead, take_in_air};
 pub use draft::{Draft, drafted, keep_draft};
 pub use edit::{begin_picture, edit_picture, has_place, put_shelf, save_settings};
-pub use log::{CLOCKS_APART_S, Laid, LaidFilm, log};
+pub use happen::{Told, ToldWhat, happen, happen_all, retell};
+pub use log::{CLOCKS_APART_S, Laid, LaidFilm, log, too_early};
 pub use seal::{find_trouble, inspect, settle_varnish};
 pub use touch::{retouch, touch, what_moves};
 

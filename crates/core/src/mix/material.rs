@@ -185,6 +185,8 @@ pub struct Material {
     pub swatch: Option<Swatch>,
     /// How it looks over a white and a black card.
     pub drawdown: Option<Drawdown>,
+    /// Where these readings come from, when not from where its numbers do.
+    pub colour_source: Option<String>,
     /// The line a paint belongs to.
     pub line: Option<Line>,
     /// How much it hides.
@@ -266,6 +268,7 @@ impl Material {
             density_g_ml: None,
             swatch: None,
             drawdown: None,
+            colour_source: None,
             line: None,
             opacity: None,
             finish: None,
@@ -299,6 +302,11 @@ impl Material {
     pub fn lightfastness(&self) -> Option<Lightfastness> {
         let known: Option<Vec<_>> = self.pigments.iter().map(|ci| lightfastness(ci)).collect();
         known?.into_iter().max()
+    }
+
+    /// Where its colour comes from, in the painter's words.
+    pub fn colour_from(&self) -> Option<&str> {
+        self.colour_source.as_deref().or(self.source.as_deref())
     }
 
     /// What in it makes its dust or spray poisonous, in words: a pigment it lists or its name says, or

@@ -18,4 +18,4 @@ pub use material::{Finish, Line, Material, MaterialKind, Opacity, Stock};
 pub use parts::{Mix, Part, find};
 pub use pigment::{Lightfastness, lightfastness, poisonous};
 pub use starter_shelf::{ordinary_paint, starter_shelf};
-pub use swatch::{Drawdown, Swatch};
+pub use swatch::{Drawdown, Swatch, SwatchSeen};

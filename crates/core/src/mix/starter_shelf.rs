@@ -107,7 +107,10 @@ const NOT_CLEAR: [(&str, [&str; 2]); 3] = [
 
 /// Where the numbers of the starter shelf come from.
 const SOURCE: &str = "[memory] usual for a generic product: replace its shares by the product's own \
-                      data sheet, its colour by a drawdown of your own";
+                      data sheet";
+/// Where its colours come from.
+const COLOUR_SOURCE: &str =
+    "[memory] usual for its pigment: replace it by a drawdown of your own, or a photograph of one";
 
 /// A drawdown of the usual thickness over the usual cards.
 fn drawdown([over_white, over_black]: [&str; 2]) -> Option<Drawdown> {
@@ -141,6 +144,7 @@ fn material(
         slow_volatility: volatility,
         swatch: Swatch::from_hex(swatch),
         hazards: hazards_of(&kind).map(Into::into),
+        colour_source: Some(COLOUR_SOURCE.into()),
         source: Some(SOURCE.into()),
         ..Material::new(id, name, kind, composition)
     }

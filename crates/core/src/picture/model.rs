@@ -1,5 +1,6 @@
 //! A picture and its steps.
 
+use super::happening::Happening;
 use super::kind::{Need, StepKind};
 use super::sealing::SealRecord;
 use super::touch::TouchTest;
@@ -165,6 +166,8 @@ pub struct Picture {
     pub seal: SealRecord,
     /// What fingertips felt on its coats.
     pub tests: Vec<TouchTest>,
+    /// What happened beside its coats, in order of time.
+    pub happened: Vec<Happening>,
 }
 
 impl Picture {
@@ -190,6 +193,7 @@ impl Picture {
             set_aside: Vec::new(),
             seal: SealRecord::default(),
             tests: Vec::new(),
+            happened: Vec::new(),
         }
     }
 

@@ -1,7 +1,7 @@
 //! Weak paint that is to hide in one coat.
 
 use super::{Rule, Scene, Severity};
-use crate::colour::Tubes;
+
 use crate::mix::{Line, Material};
 use crate::picture::StepKind;
 
@@ -53,7 +53,7 @@ fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
 /// paint has not been read.
 fn hides_in(scene: &Scene<'_>, i: usize) -> Option<Option<usize>> {
     let step = &scene.picture.steps[i];
-    let tubes = Tubes::of(&scene.studio.materials);
+    let tubes = scene.studio.tubes();
     if !tubes.untold(&step.mix).is_empty() {
         return None;
     }

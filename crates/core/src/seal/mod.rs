@@ -22,5 +22,5 @@ pub use conditions::{Condition, ConditionId, Standing};
 pub use forward::{Forward, forward};
 pub use gate::{Gate, Stage, gate, gate_with};
 pub use known::KnownFilms;
-pub use record::{Noted, RecordSheet, WorkDone, record_sheet};
+pub use record::{Noted, RecordSheet, WorkDone, mix_said, record_sheet};
 pub use varnish::{VarnishError, VarnishPlan, choice_of, with_varnish};

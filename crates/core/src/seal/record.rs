@@ -1,7 +1,7 @@
 //! The record sheet of a picture: what a buyer or a conservator wants to know of it.
 
 use super::after::removal;
-use crate::colour::Tubes;
+
 use crate::mix::{Material, Swatch};
 use crate::picture::{Step, ground_word};
 use crate::studio::Studio;
@@ -70,7 +70,7 @@ pub fn record_sheet(studio: &Studio, p: usize) -> RecordSheet {
         done.iter().any(|(s, _)| s.mix.materials(&studio.materials).any(|x| x.id == m.id))
     };
     let (seal, open) = (&picture.seal, picture.steps.iter().filter(|s| s.laid_at.is_none()));
-    let tubes = Tubes::of(&studio.materials);
+    let tubes = studio.tubes();
     let work = done.iter().map(|(step, at)| WorkDone {
         colour: step.own_colour(&tubes).ok().flatten(),
         at: *at,
@@ -102,7 +102,7 @@ pub fn record_sheet(studio: &Studio, p: usize) -> RecordSheet {
 }
 
 /// The mix of a step as shares by volume.
-fn mix_said(studio: &Studio, step: &Step) -> String {
+pub fn mix_said(studio: &Studio, step: &Step) -> String {
     let parts = step.mix.materials(&studio.materials).map(|material| {
         let percent = step.mix.share_of(&material.id) * 100.0;
         format!("{percent:.0} % {}", material.name)

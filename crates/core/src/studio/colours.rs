@@ -6,7 +6,8 @@ use crate::colour::{
     even_values, grey, matches, usual_cards, value_string,
 };
 use crate::cup::{Pour, USUAL_LOSS, pour_ml};
-use crate::mix::{Drawdown, Line, MaterialKind, Mix, Swatch};
+use crate::mix::{Drawdown, Line, MaterialKind, Mix, Swatch, SwatchSeen};
+use crate::picture::What;
 use crate::quantity::{Fault, WetFilm};
 
 /// Coats of a ladder at most; colour.md 11.
@@ -47,6 +48,10 @@ pub struct CupColours {
     pub ladder: Vec<Rung>,
     /// What is not known of its colours, a sentence for each material.
     pub untold: Vec<String>,
+    /// Where its colours come from, a sentence for each source.
+    pub sources: Vec<String>,
+    /// The last swatch that was made of its paints: the colours start from it.
+    pub seen: Option<SwatchSeen>,
 }
 
 /// What is seen over one ground with no coat, one, two and so on.
@@ -130,7 +135,7 @@ impl Studio {
     /// [`Fault`] naming the field that does not fit.
     pub fn cup_colours(&self, p: usize, asked: &ColourAsked) -> Result<CupColours, Fault> {
         let wet_um = film(asked.wet_film_um)?;
-        let tubes = Tubes::of(&self.materials);
+        let tubes = self.tubes();
         let tint = tubes.tint(&asked.mix).map_err(|e| Fault::new("mix", e))?;
         let under = self.lies_on(p, &tubes, asked.step.as_deref())?;
         let rung = |under: Inside, coats| Rung {
@@ -147,6 +152,8 @@ impl Studio {
             hides_in: tint.hides_here(&under, wet_um),
             ladder: values.into_iter().map(|l| rung(grey(l), LADDER_COATS)).collect(),
             untold: tubes.untold(&asked.mix),
+            sources: tubes.sources(&asked.mix),
+            seen: tubes.seen_of(&asked.mix).cloned(),
         })
     }
 
@@ -156,7 +163,7 @@ impl Studio {
     /// [`Fault`] naming the field that does not fit.
     pub fn find_mix(&self, p: usize, asked: &MatchAsked) -> Result<Matched, Fault> {
         let wet_um = film(asked.wet_film_um)?;
-        let tubes = Tubes::of(&self.materials);
+        let tubes = self.tubes();
         let under = self.lies_on(p, &tubes, asked.step.as_deref())?;
         let medium = asked.medium.as_deref().map(|id| self.clear(id)).transpose()?;
         let now = under.seen();
@@ -197,7 +204,7 @@ impl Studio {
     /// [`Fault`] naming the field that does not fit.
     pub fn value_string(&self, p: usize, asked: &StringAsked) -> Result<Vec<MixedValue>, Fault> {
         let wet_um = film(asked.wet_film_um)?;
-        let tubes = Tubes::of(&self.materials);
+        let tubes = self.tubes();
         if !VALUES.contains(&asked.count) {
             let why = format!("give {} to {} values", VALUES.start(), VALUES.end());
             return Err(Fault::new("count", why));
@@ -229,6 +236,24 @@ impl Studio {
         };
         let patches = patches.iter().map(Some).chain(std::iter::repeat(None));
         string.into_iter().zip(patches).map(|(value, patch)| much(value, patch)).collect()
+    }
+
+    /// The paints of the shelf, which look as swatches of them came out.
+    pub fn tubes(&self) -> Tubes<'_> {
+        let happened = self.pictures.iter().flat_map(|p| &p.happened);
+        let mut made: Vec<_> = happened
+            .filter_map(|h| match &h.what {
+                What::Swatch(seen) => Some((h.at, seen)),
+                _ => None,
+            })
+            .collect();
+        made.sort_by_key(|(at, _)| *at);
+        Tubes::of(&self.materials).seeing(made.into_iter().map(|(_, seen)| seen))
+    }
+
+    /// The paint of the shelf that is lightest where it hides.
+    pub fn lightest_paint(&self) -> Option<Mix> {
+        self.lightest(&self.tubes())
     }
 
     /// What the coat of a step lies on.

@@ -3,7 +3,7 @@
 
 use super::tub::Tub;
 use super::whole::Studio;
-use crate::cup::{Pour, USUAL_LOSS, pour_ml};
+use crate::cup::{Amount, Pour, USUAL_LOSS, amounts, pour_ml};
 use crate::picture::{Picture, Step};
 use chrono::{DateTime, Utc};
 
@@ -36,6 +36,15 @@ pub fn taken_ml(picture: &Picture, step: &Step) -> Option<f64> {
 }
 
 impl Studio {
+    /// What goes into the cup of step `i` of picture `p`, each part with how much; nothing for a step that
+    /// leaves no film or whose numbers do not fit.
+    pub fn recipe(&self, p: usize, i: usize) -> Vec<Amount> {
+        let picture = &self.pictures[p];
+        let step = &picture.steps[i];
+        let ml = taken_ml(picture, step);
+        ml.and_then(|ml| amounts(&step.mix, ml, &self.materials).ok()).unwrap_or_default()
+    }
+
     /// Every laid coat with what it took [ml].
     fn laid(&self) -> impl Iterator<Item = (&Step, DateTime<Utc>, f64)> {
         self.pictures.iter().flat_map(|picture| {

@@ -11,7 +11,7 @@ use ulvek_core::studio::Studio;
 /// # Errors
 /// [`CommandError`] when a coat cannot be computed, or no picture has that name.
 pub fn colour(studio: &Studio, picture: Option<&str>) -> Result<Value, CommandError> {
-    let tubes = Tubes::of(&studio.materials);
+    let tubes = studio.tubes();
     let mut pictures = Vec::new();
     for one in studio.pictures.iter().filter(|p| picture.is_none_or(|id| p.id == id)) {
         pictures.push(face(&tubes, one)?);
@@ -24,7 +24,7 @@ pub fn colour(studio: &Studio, picture: Option<&str>) -> Result<Value, CommandEr
 
 /// What is not known of the colours that are used, a sentence for each material.
 pub fn untold(studio: &Studio, picture: Option<&str>) -> Vec<String> {
-    let tubes = Tubes::of(&studio.materials);
+    let tubes = studio.tubes();
     let pictures = studio.pictures.iter().filter(|p| picture.is_none_or(|id| p.id == id));
     let mut said: Vec<String> = pictures.flat_map(|p| p.untold(&tubes)).collect();
     said.sort_unstable();

@@ -6,6 +6,8 @@ mod bounds;
 mod calendar;
 mod document;
 mod fields;
+mod happened;
+mod log_csv;
 mod picture;
 mod plain;
 mod readings;
@@ -20,6 +22,8 @@ pub(crate) use bounds::numbers;
 pub use calendar::calendar;
 pub use document::{Document, FORMAT, MAX_BYTES, json_schema, read_document};
 pub use fields::{Hex, label, local, moment};
+pub use happened::{HappeningDoc, WhatDoc};
+pub use log_csv::{Line, Row, read_log, write_log};
 pub use picture::{
     GroundDoc, PartDoc, PictureDoc, SetAsideDoc, StepDoc, ThinningDoc, TouchDoc, mix_doc, read_mix,
 };

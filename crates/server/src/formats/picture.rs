@@ -1,6 +1,7 @@
 //! A picture with its steps: shape, reading and writing.
 
 use super::fields::{Hex, line, local, utc};
+use super::happened::HappeningDoc;
 use super::seal::SealDoc;
 use super::words;
 use chrono::{DateTime, FixedOffset, NaiveDate};
@@ -55,6 +56,9 @@ pub struct PictureDoc {
     /// What fingertips felt on its coats.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub tests: Vec<TouchDoc>,
+    /// What happened beside its coats.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub happened: Vec<HappeningDoc>,
     /// How it is sealed, and what was seen and decided on the way.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub seal: Option<SealDoc>,
@@ -238,6 +242,7 @@ impl PictureDoc {
                 })
                 .collect(),
             tests: picture.tests.iter().map(|test| TouchDoc::of(test, zone)).collect(),
+            happened: picture.happened.iter().map(|h| HappeningDoc::of(h, zone)).collect(),
             seal: SealDoc::of(&picture.seal, zone),
         }
     }
@@ -271,6 +276,7 @@ impl PictureDoc {
                 })
                 .collect(),
             tests: in_order(&self.tests),
+            happened: super::happened::in_order(&self.happened),
             seal: self.seal.as_ref().map_or_else(SealRecord::default, SealDoc::read),
         }
     }

@@ -76,7 +76,9 @@ pub fn read_readings(text: &str, zone: Tz, speed_m_s: f64) -> Checked<Vec<(f64, 
     Ok(found)
 }
 
-fn moment(text: &str, zone: Tz, after: Option<f64>) -> Option<DateTime<Utc>> {
+/// A time as a painter writes it; without an offset it is that of `zone`, after `after` [s] where the clock
+/// turns back.
+pub(super) fn moment(text: &str, zone: Tz, after: Option<f64>) -> Option<DateTime<Utc>> {
     if let Ok(at) = DateTime::parse_from_rfc3339(text) {
         return Some(at.with_timezone(&Utc));
     }

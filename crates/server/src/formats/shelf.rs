@@ -65,6 +65,9 @@ pub struct MaterialDoc {
     #[schemars(with = "Option<[String; 2]>")]
     #[schema(value_type = Option<[String; 2]>)]
     pub cards: Option<[Hex; 2]>,
+    /// Where these readings come from, when not from where its numbers do.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub colour_source: Option<String>,
     /// Factor on every time of its drying, beside what its composition says; 1 when not said.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub pace: Option<f64>,
@@ -244,6 +247,7 @@ impl MaterialDoc {
             most_water: material.most_water,
             slow_volatility: material.slow_volatility,
             stock: material.stock.as_ref().map(|s| StockDoc::of(s, zone)),
+            colour_source: material.colour_source.clone(),
             source: material.source.clone(),
             archived: material.archived,
         }
@@ -278,6 +282,7 @@ impl MaterialDoc {
             most_water: self.most_water,
             slow_volatility: self.slow_volatility,
             stock: self.stock.as_ref().map(StockDoc::read),
+            colour_source: few_lines(self.colour_source.as_deref()),
             source: few_lines(self.source.as_deref()),
             archived: self.archived,
         })

@@ -5,7 +5,9 @@ use serde_json::Value;
 use ulvek_core::cup::{Change, Unit};
 use ulvek_core::film::FilmState;
 use ulvek_core::mix::{Finish, LimitKind, Line, Opacity, Thinning};
-use ulvek_core::picture::{Carrier, Need, Purpose, ReadyBy, SealTrouble, StepKind, Strokes, Touch};
+use ulvek_core::picture::{
+    Carrier, Need, PaintTrouble, Purpose, ReadyBy, SealTrouble, StepKind, Strokes, Touch,
+};
 use ulvek_core::rules::Severity;
 use ulvek_core::seal::{ConditionId, Stage, Standing};
 use ulvek_core::studio::{AirSource, Tightness, TubTrouble, Waiting};
@@ -53,6 +55,7 @@ cases!(
     stroke_schools: Strokes,
     seal_troubles: SealTrouble,
     touches: Touch,
+    paint_troubles: PaintTrouble,
     conditions: ConditionId,
     standings: Standing,
     stages: Stage,
@@ -90,6 +93,7 @@ pub(crate) mod json {
         sheen: finishes,
         seal_trouble: seal_troubles,
         touch: touches,
+        paint_trouble: paint_troubles,
         air_source: air_sources
     );
 
@@ -139,6 +143,7 @@ pub(crate) mod api {
         strokes: stroke_schools,
         seal_trouble: seal_troubles,
         touch: touches,
+        paint_trouble: paint_troubles,
         condition: conditions,
         standing: standings,
         stage: stages,

@@ -9,6 +9,7 @@ mod doors;
 mod edits;
 mod fuzz;
 mod headers;
+mod log;
 mod safe;
 mod seal;
 mod season;

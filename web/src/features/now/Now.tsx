@@ -3,8 +3,11 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import { Link } from 'react-router';
+import type { Schemas } from '../../api/client';
 import { Chip } from '../../components/Chip';
+import { Glimpse } from '../../components/Glimpse';
 import { Loading } from '../../components/Loading';
+import { Recipe } from '../../components/Recipe';
 import { LogWork } from '../../components/LogWork';
 import { Trouble } from '../../components/Trouble';
 import { useKeys } from '../../components/useKeys';
@@ -15,16 +18,30 @@ import { Cautions } from './Cautions';
 import { Shortages } from '../../components/Shortages';
 import { TouchBar, TouchMoves } from '../touch/TouchBar';
 import { useTouching } from '../touch/useTouching';
+import { HappenBar } from '../log/HappenBar';
+import { HappenMoves } from '../log/HappenMoves';
+import { useHappening } from '../log/useHappening';
+import { SessionBegin } from '../timers/SessionBegin';
 import { NowList } from './NowList';
 import { useNowView, type Work } from './useNowView';
 
 const pictureLink = { color: 'text.primary', fontWeight: 700, textUnderlineOffset: 4 } as const;
+
+/** When a coat sets and is dry to the touch, as far as that is known. */
+function driesSaid(states: Schemas['StatesOut'], zone: string): string | undefined {
+  const said = [
+    states.setting_at && `it sets at ${clock(Date.parse(states.setting_at), zone)}`,
+    states.touch_dry_at && `dry to the touch by ${clock(Date.parse(states.touch_dry_at), zone)}`,
+  ].filter((part): part is string => !!part);
+  return said.length > 0 ? `Laid then, ${said.join(', ')}.` : undefined;
+}
 
 /** The opening view: what to do with the hours left, and what not to touch. */
 export function Now() {
   const view = useNowView();
   const [logging, setLogging] = useState<Work>();
   const touching = useTouching();
+  const happening = useHappening();
   const { now, zone, next } = view;
   useKeys([{ key: 'l', does: 'Log the next step', run: () => next && setLogging(next) }]);
   if (view.outlook.error && !view.data) {
@@ -38,10 +55,15 @@ export function Now() {
       : `Next hours ${moment(view.session.from, now, zone)} to ${clock(view.session.to, zone)}.`
     : 'No hours are set in the coming week.';
   const coatOf = (work: Work) => work.picture.coats.find((c) => c.step === work.step.step);
+  const dries = next && coatOf(next)?.states;
+  const drying = dries && driesSaid(dries, zone);
   const startable = next && next.from <= now + 60_000;
   return (
     <Box>
-      <Typography color="text.secondary">{hours}</Typography>
+      <Box sx={{ display: 'flex', gap: 2, flexWrap: 'wrap', alignItems: 'center' }}>
+        <Typography color="text.secondary">{hours}</Typography>
+        <SessionBegin left={open && view.session ? view.session.to - now : 0} />
+      </Box>
       {next ? (
         <Box component="section" aria-label="Next" sx={{ mt: 1, mb: 4 }}>
           <Typography variant="h1" sx={{ fontSize: { xs: 28, md: 38 } }}>
@@ -51,12 +73,15 @@ export function Now() {
             variant="h2"
             sx={{ display: 'flex', alignItems: 'center', gap: 1.5, flexWrap: 'wrap' }}
           >
+            <Glimpse photograph={next.picture.photograph} size={72} />
             {coatOf(next)?.swatch && <Chip colour={coatOf(next)?.swatch} size={26} />}
             <Box component={Link} to={`/pictures/${next.picture.id}`} sx={pictureLink}>
               {next.picture.title}
             </Box>
             <span>{span((next.to - next.from) / 60_000)} hands-on</span>
           </Typography>
+          <Recipe parts={next.step.recipe} tub={next.step.tub} />
+          {drying && <Typography sx={{ mt: 0.5 }}>{drying}</Typography>}
           {next.step.waits_for && (
             <Typography sx={{ mt: 0.5 }}>
               {Date.parse(next.step.waits_for.until) > now
@@ -73,6 +98,11 @@ export function Now() {
                 L
               </Box>
             </Button>
+            {coatOf(next) && (
+              <Button component={Link} to={`/pictures/${next.picture.id}/cup/${next.step.step}`}>
+                Open the cup
+              </Button>
+            )}
             <Button component={Link} to={`/pictures/${next.picture.id}`}>
               Look at the picture
             </Button>
@@ -113,6 +143,7 @@ export function Now() {
         next={next && { picture: next.picture.id, step: next.step.step }}
       />
       <TouchMoves touching={touching} />
+      <HappenMoves happening={happening} />
       <Shortages shortages={view.data.shortages} now={now} zone={zone} />
       <Box
         sx={{
@@ -131,7 +162,13 @@ export function Now() {
             text: `${u.coat.title} is ${STATES[u.state].word}: ${STATES[u.state].means}`,
             swatch: u.coat.swatch,
             state: u.state,
-            act: <TouchBar touching={touching} picture={u.picture} coat={u.coat} />,
+            photograph: u.picture.photograph,
+            act: (
+              <>
+                <TouchBar touching={touching} picture={u.picture} coat={u.coat} />
+                <HappenBar happening={happening} picture={u.picture} coat={u.coat} />
+              </>
+            ),
           }))}
         />
         <NowList
@@ -141,6 +178,7 @@ export function Now() {
             id: r.picture.id,
             lead: moment(r.at, now, zone),
             title: r.picture.title,
+            photograph: r.picture.photograph,
             text: start(r.what),
           }))}
         />
@@ -151,7 +189,9 @@ export function Now() {
             id: w.picture.id,
             lead: clock(w.from, zone),
             title: w.picture.title,
+            photograph: w.picture.photograph,
             text: `${start(w.step.title)}, ${span((w.to - w.from) / 60_000)}`,
+            recipe: <Recipe parts={w.step.recipe} tub={w.step.tub} short />,
           }))}
         />
       </Box>

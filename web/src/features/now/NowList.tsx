@@ -2,6 +2,7 @@ import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
 import { useId, type ReactNode } from 'react';
 import { Link } from 'react-router';
+import { Glimpse } from '../../components/Glimpse';
 import { Textures, textureFill } from '../../figures/Textures';
 import type { FilmState } from '../../format/words';
 
@@ -12,7 +13,10 @@ interface Item {
   title: string;
   text: string;
   swatch?: string | null;
+  photograph?: string | null;
   state?: FilmState;
+  /** What goes into its cup. */
+  recipe?: ReactNode;
   /** What may be done with it. */
   act?: ReactNode;
 }
@@ -37,6 +41,7 @@ export function NowList({ title, empty, items }: { title: string; empty: string;
             key={item.id + item.lead + item.text}
             sx={{ display: 'flex', gap: 1.5, py: 1.25, borderBottom: 1, borderColor: 'divider' }}
           >
+            <Glimpse photograph={item.photograph ?? null} size={56} />
             {item.state && (
               <svg width={34} height={52} aria-hidden style={{ flexShrink: 0 }}>
                 <Textures id={id} />
@@ -69,6 +74,7 @@ export function NowList({ title, empty, items }: { title: string; empty: string;
                 {item.title}
               </Box>
               <Typography color="text.secondary">{item.text}</Typography>
+              {item.recipe}
               {item.act}
             </Box>
           </Box>

@@ -13,10 +13,14 @@ import { Trouble } from '../../components/Trouble';
 import { useKeys } from '../../components/useKeys';
 import { useShelfEdit } from '../../components/useShelfEdit';
 import { dueDay, moment } from '../../format/time';
-import { plain } from '../../format/words';
+import { plain, start } from '../../format/words';
 import { ConflictDialog } from '../../components/ConflictDialog';
 import { topCoat } from '../../format/verdict';
 import { TouchBar, TouchMoves } from '../touch/TouchBar';
+import { HappenBar } from '../log/HappenBar';
+import { HappenedList } from '../log/HappenedList';
+import { HappenMoves } from '../log/HappenMoves';
+import { useHappening } from '../log/useHappening';
 import { Touched } from '../touch/Touched';
 import { useTouching } from '../touch/useTouching';
 import { FilmTable } from './FilmTable';
@@ -51,6 +55,7 @@ function OnePicture({ id }: { id: string }) {
   const zone = view.zone ?? 'UTC';
   const next = data?.outlook.plan.find((p) => p.sittings.length > 0);
   const touching = useTouching();
+  const happening = useHappening();
   useKeys([
     { key: 'n', does: 'Strata: to now', run: view.toNow },
     { key: 'e', does: 'Strata: elastic or even time', run: view.toggleMode },
@@ -160,7 +165,19 @@ function OnePicture({ id }: { id: string }) {
           coat={top}
         />
       )}
+      {top && (
+        <HappenBar
+          happening={happening}
+          picture={{
+            id,
+            version: edits.stored.version,
+            title: outlook.title,
+          }}
+          coat={top}
+        />
+      )}
       <TouchMoves touching={touching} />
+      <HappenMoves happening={happening} />
       {edits.undoError && (
         <Typography role="alert" color="error" sx={{ mt: 1 }}>
           {edits.undoError.message}
@@ -181,6 +198,18 @@ function OnePicture({ id }: { id: string }) {
         tests={doc.tests ?? []}
         titleOf={(step) => outlook.coats.find((c) => c.step === step)?.title ?? step}
         zone={zone}
+      />
+      <HappenedList
+        happening={happening}
+        picture={{ id, version: edits.stored.version, title: outlook.title }}
+        entries={doc.happened ?? []}
+        steps={(doc.steps ?? []).map((s) => ({
+          id: s.id,
+          title: start(s.name ?? s.kind.replace('_', ' ')),
+        }))}
+        materials={shelf.stored.materials.map((m) => m.material)}
+        zone={zone}
+        now={now}
       />
       <Box sx={{ display: 'flex', gap: 1.5, flexWrap: 'wrap', mt: 4 }}>
         <Button onClick={() => setFacts(true)}>Size, ground, date, school</Button>
@@ -219,9 +248,16 @@ function OnePicture({ id }: { id: string }) {
         <LogWork
           picture={{ id, version: edits.stored.version }}
           step={logging}
-          title={toLog.name ?? outlook.plan.find((p) => p.step === logging)?.title ?? ''}
+          title={
+            toLog.name ??
+            [...outlook.plan, ...outlook.coats].find((p) => p.step === logging)?.title ??
+            ''
+          }
           planned={toLog.wet_film_um ?? undefined}
           cupG={toLog.cup_g}
+          laidAt={toLog.laid_at ?? undefined}
+          mix={toLog.laid_at && toLog.mix?.length ? toLog.mix : undefined}
+          materials={shelf.stored.materials.map((m) => m.material)}
           zone={zone}
           now={now}
           onClose={() => setLogging(undefined)}

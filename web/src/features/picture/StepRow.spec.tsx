@@ -41,6 +41,8 @@ const PLANNED: Schemas['PlannedOut'] = {
   blocked: null,
   pin: null,
   cup_g: null,
+  recipe: [],
+  tub: null,
 };
 
 function row(extra: Partial<Parameters<typeof StepRow>[0]> = {}) {

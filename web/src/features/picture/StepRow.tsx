@@ -109,6 +109,7 @@ export function StepRow(props: Props) {
         {act('Up', () => edits.edit(`move ${title} up`, moveStep(step.id, -1)), number === 1)}
         {act('Down', () => edits.edit(`move ${title} down`, moveStep(step.id, 1)), last)}
         {act('Delete', () => edits.edit(`delete ${title}`, takeStepOut(step.id)))}
+        {step.laid_at && act('Put right', props.onLog)}
         {step.laid_at &&
           act('Not done yet', () => edits.edit(`take back the log of ${title}`, unlay(step.id)))}
       </Box>

@@ -14,6 +14,7 @@ const picture = (extra: Partial<Schemas['PictureOutlook']>): Schemas['PictureOut
   title: 'Lamp row',
   width_cm: 24,
   height_cm: 30,
+  photograph: null,
   due: '2027-01-23',
   finish: '2027-01-15T19:55:00Z',
   days_late: 0,
@@ -34,6 +35,8 @@ const planned = (extra: Partial<Schemas['PlannedOut']> = {}): Schemas['PlannedOu
   blocked: null,
   pin: null,
   cup_g: null,
+  recipe: [],
+  tub: null,
   ...extra,
 });
 

@@ -3,6 +3,7 @@ import Typography from '@mui/material/Typography';
 import { Link } from 'react-router';
 import type { Schemas } from '../../api/client';
 import { useCatalogue } from '../../components/catalogue';
+import { Glimpse } from '../../components/Glimpse';
 import { dueDay, moment } from '../../format/time';
 import { verdict } from '../../format/verdict';
 import { plain, start } from '../../format/words';
@@ -59,38 +60,41 @@ export function PictureRow({ picture, zone, now }: Props) {
           />
         ))}
       </Box>
-      <Box sx={{ minWidth: 0 }}>
-        <Box
-          component={Link}
-          to={`/pictures/${picture.id}`}
-          sx={{
-            color: 'text.primary',
-            fontSize: 22,
-            fontWeight: 700,
-            textUnderlineOffset: 4,
-            overflowWrap: 'anywhere',
-          }}
-        >
-          {picture.title}
+      <Box sx={{ minWidth: 0, display: 'flex', gap: 2 }}>
+        <Glimpse photograph={picture.photograph} size={84} />
+        <Box sx={{ minWidth: 0 }}>
+          <Box
+            component={Link}
+            to={`/pictures/${picture.id}`}
+            sx={{
+              color: 'text.primary',
+              fontSize: 22,
+              fontWeight: 700,
+              textUnderlineOffset: 4,
+              overflowWrap: 'anywhere',
+            }}
+          >
+            {picture.title}
+          </Box>
+          <Typography>
+            <b>{said.head}</b> {said.rest}
+          </Typography>
+          {next && sitting && (
+            <Typography color="text.secondary">
+              Next: {next.title}, {moment(Date.parse(sitting.from), now, zone)}.
+            </Typography>
+          )}
+          {next?.blocked && (
+            <Typography sx={{ color: 'error.main', fontWeight: 600 }}>
+              {start(next.title)}: {next.blocked}.
+            </Typography>
+          )}
+          {stops > 0 && (
+            <Typography sx={{ fontWeight: 600 }}>
+              {stops} {stops === 1 ? 'caution' : 'cautions'} at its steps.
+            </Typography>
+          )}
         </Box>
-        <Typography>
-          <b>{said.head}</b> {said.rest}
-        </Typography>
-        {next && sitting && (
-          <Typography color="text.secondary">
-            Next: {next.title}, {moment(Date.parse(sitting.from), now, zone)}.
-          </Typography>
-        )}
-        {next?.blocked && (
-          <Typography sx={{ color: 'error.main', fontWeight: 600 }}>
-            {start(next.title)}: {next.blocked}.
-          </Typography>
-        )}
-        {stops > 0 && (
-          <Typography sx={{ fontWeight: 600 }}>
-            {stops} {stops === 1 ? 'caution' : 'cautions'} at its steps.
-          </Typography>
-        )}
       </Box>
       <Box sx={{ gridColumn: { xs: 2, md: 3 } }}>
         <Typography>

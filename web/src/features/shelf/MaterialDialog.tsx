@@ -9,7 +9,9 @@ import { useCatalogue, type Word } from '../../components/catalogue';
 import { fieldError, otherError } from '../../components/fieldError';
 import { FormDialog } from '../../components/FormDialog';
 import { NumberField } from '../../components/NumberField';
+import { isoDay } from '../../format/time';
 import { put, type useShelfEdit } from '../../components/useShelfEdit';
+import { SwatchPhoto } from '../../components/SwatchPhoto';
 import { useMaterialDraft } from './useMaterialDraft';
 
 type Material = Schemas['MaterialDoc'];
@@ -19,6 +21,7 @@ interface Props {
   leftMl: number | null;
   /** Its place in the list, to find what the server refused. */
   index: number;
+  zone: string;
   now: number;
   edits: ReturnType<typeof useShelfEdit>;
   onClose: () => void;
@@ -31,7 +34,7 @@ const grid = {
 } as const;
 
 /** A material with every number the computation uses, and where it comes from. */
-export function MaterialDialog({ material, leftMl, index, now, edits, onClose }: Props) {
+export function MaterialDialog({ material, leftMl, index, zone, now, edits, onClose }: Props) {
   const { draft, change, numbers, wrong, made } = useMaterialDraft(material, leftMl, now);
   const { material_kinds: kinds, lines, opacities, finishes } = useCatalogue();
   const base = `materials[${index}]`;
@@ -139,6 +142,19 @@ export function MaterialDialog({ material, leftMl, index, now, edits, onClose }:
         }
       />
       {draft.read && (
+        <SwatchPhoto
+          onRead={(read) =>
+            change({
+              overWhite: read.over_white,
+              overBlack: read.over_black,
+              // The bare halves were made the usual cards.
+              cards: undefined,
+              colourSource: `photograph of a swatch, ${isoDay(now, zone)}`,
+            })
+          }
+        />
+      )}
+      {draft.read && (
         <Box sx={grid}>
           <TextField
             label="Over the white card"
@@ -157,6 +173,12 @@ export function MaterialDialog({ material, leftMl, index, now, edits, onClose }:
             helperText={refused('over_black')}
           />
           <Box>{number('swatch_dry_um')}</Box>
+          <TextField
+            label="Where these colours come from"
+            value={draft.colourSource}
+            onChange={(e) => change({ colourSource: e.target.value })}
+            sx={{ gridColumn: '1 / -1' }}
+          />
         </Box>
       )}
       <TextField

@@ -17,6 +17,7 @@ type Material = Schemas['MaterialDoc'];
 interface Props {
   shelf: Schemas['ShelfOut'];
   edits: ReturnType<typeof useShelfEdit>;
+  zone: string;
   now: number;
 }
 
@@ -42,7 +43,7 @@ function numbers(m: Material): string {
 }
 
 /** Everything on the shelf, board by board. */
-export function MaterialList({ shelf, edits, now }: Props) {
+export function MaterialList({ shelf, edits, zone, now }: Props) {
   const [text, setText] = useState('');
   const [away, setAway] = useState(false);
   const [open, setOpen] = useState<Material | 'new'>();
@@ -160,6 +161,7 @@ export function MaterialList({ shelf, edits, now }: Props) {
       })}
       {open && (
         <MaterialDialog
+          zone={zone}
           material={open === 'new' ? undefined : open}
           leftMl={
             open === 'new'

@@ -65,6 +65,10 @@ export interface MaterialDraft {
   read: boolean;
   overWhite: string;
   overBlack: string;
+  /** Where these colours come from. */
+  colourSource: string;
+  /** The cards they were read over. */
+  cards: Material['cards'];
 }
 
 export function useMaterialDraft(
@@ -85,6 +89,8 @@ export function useMaterialDraft(
     read: !!material?.over_white,
     overWhite: material?.over_white ?? '#8d8d8d',
     overBlack: material?.over_black ?? '#4a4a4a',
+    colourSource: material?.colour_source ?? '',
+    cards: material?.cards,
   }));
   const { new_material: fresh } = useCatalogue();
   const numbers = useNumbers(NUMBERS, {
@@ -139,7 +145,8 @@ export function useMaterialDraft(
     over_white: draft.read ? draft.overWhite : undefined,
     over_black: draft.read ? draft.overBlack : undefined,
     swatch_dry_um: draft.read ? numbers.open('swatch_dry_um') : undefined,
-    cards: draft.read ? material?.cards : undefined,
+    cards: draft.read ? draft.cards : undefined,
+    colour_source: draft.read ? draft.colourSource.trim() || undefined : undefined,
     // A count that was not touched goes on from when it was made.
     stock:
       stock === undefined

@@ -10,6 +10,7 @@ import { Loading } from '../../components/Loading';
 import { Trouble } from '../../components/Trouble';
 import { useKeys } from '../../components/useKeys';
 import { useSurround } from '../../theme/surround';
+import { TimerBar } from '../timers/TimerBar';
 import { KeyList } from './KeyList';
 import { RailBar } from './RailBar';
 import { Trusted } from './Trusted';
@@ -21,8 +22,9 @@ const VIEWS = [
   { to: '/pictures', word: 'Pictures', key: '2' },
   { to: '/season', word: 'Season', key: '3' },
   { to: '/gate', word: 'Gate', key: '4' },
-  { to: '/shelf', word: 'Shelf', key: '5' },
-  { to: '/studio', word: 'Studio', key: '6' },
+  { to: '/log', word: 'Log', key: '5' },
+  { to: '/shelf', word: 'Shelf', key: '6' },
+  { to: '/studio', word: 'Studio', key: '7' },
 ];
 
 const link = {
@@ -113,6 +115,7 @@ export function Shell({ first }: { first: ReactNode }) {
           </Box>
         </Box>
         <Trusted studio={value.id}>
+          <TimerBar studio={value.id} />
           <Box component="main" sx={{ px: { xs: 2, md: 3 }, pt: 1, pb: 6 }}>
             <Outlet />
           </Box>

@@ -27,6 +27,8 @@ pub const MOST_ASIDE: usize = 1000;
 pub const MOST_SEALED: usize = 200;
 /// Most touch tests of a picture. [practice] a thousand fingertips, and as many again
 pub const MOST_TESTS: usize = 2000;
+/// Entries of what happened beside the coats in a picture. [practice] seven a day for two years
+pub const MOST_HAPPENED: usize = 5000;
 /// Most entries of an order of work: every step of the most pictures. [practice]
 pub const MOST_ORDERED: usize = MOST_PICTURES * MOST_STEPS;
 /// Most closed times. [practice] holidays of ten years

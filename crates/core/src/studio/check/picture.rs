@@ -2,14 +2,15 @@
 
 use super::mix::check_mix;
 use super::{
-    MOST_ASIDE, MOST_SEALED, MOST_STEPS, MOST_TESTS, day, each, moment, moment_if, number,
-    number_if,
+    MOST_ASIDE, MOST_HAPPENED, MOST_SEALED, MOST_STEPS, MOST_TESTS, day, each, moment, moment_if,
+    number, number_if,
 };
 use crate::cup::CupError;
-use crate::picture::{MOST_COATS, SealRecord, Step, VarnishChoice, check_chain};
+use crate::mix::Drawdown;
+use crate::picture::{Happening, MOST_COATS, SealRecord, Step, VarnishChoice, What, check_chain};
 use crate::quantity::{
     Absorbency, Checked, Edge, Fault, Grams, GroundDelay, Minutes, Share, Side, Weight, WetFilm,
-    at_most, check_line,
+    at_most, check_line, check_text,
 };
 use crate::studio::Studio;
 
@@ -48,6 +49,8 @@ impl Studio {
             let why = || Fault::new("step", format!("the picture has no step \"{}\"", test.step));
             if known { Ok(()) } else { Err(why()) }
         })?;
+        at_most("happened", picture.happened.len(), MOST_HAPPENED, "entries")?;
+        each("happened", &picture.happened, |happening| check_happening(self, happening))?;
         check_seal(&picture.seal).map_err(|fault| fault.within("seal"))?;
         check_chain(picture).map_err(|e| Fault::new(format!("steps[{}]", e.step()), e))
     }
@@ -84,6 +87,32 @@ pub(super) fn check_step(studio: &Studio, step: &Step) -> Checked {
         let place = if step.wet_film_um.is_none() { "wet_film_um" } else { "mix" };
         Fault::new(place, e)
     })
+}
+
+/// What a step or a material was called that is gone since stays in the record.
+fn check_happening(studio: &Studio, happening: &Happening) -> Checked {
+    moment("at", happening.at)?;
+    for (place, name) in [("step", &happening.step), ("material", &happening.material)] {
+        name.as_deref().map_or(Ok(()), |name| check_line(place, name))?;
+    }
+    if !happening.place.is_empty() {
+        check_line("place", &happening.place)?;
+    }
+    check_text("words", &happening.words)?;
+    match &happening.what {
+        What::Noted | What::Misted | What::Trouble(_) => Ok(()),
+        What::WipedOff { was_um } | What::Sanded { was_um, dry_um: None } => {
+            number("was_um", WetFilm::RANGE, *was_um)
+        }
+        What::Sanded { was_um, dry_um: Some(dry_um) } => {
+            number("was_um", WetFilm::RANGE, *was_um)?;
+            number("dry_um", Drawdown::DRY, *dry_um)
+        }
+        What::Swatch(seen) => {
+            number("wet_film_um", WetFilm::RANGE, seen.wet_film_um)?;
+            check_mix(&seen.mix, &studio.materials)
+        }
+    }
 }
 
 fn check_seal(seal: &SealRecord) -> Checked {

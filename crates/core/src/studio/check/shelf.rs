@@ -88,6 +88,7 @@ fn check_material(material: &Material) -> Checked {
         check_line(&format!("pigments[{i}]"), pigment)?;
     }
     check_text("hazards", material.hazards.as_deref().unwrap_or_default())?;
+    check_text("colour_source", material.colour_source.as_deref().unwrap_or_default())?;
     check_text("source", material.source.as_deref().unwrap_or_default())?;
     material.stock.map_or(Ok(()), |stock| check_stock("stock", &stock))
 }

@@ -19,7 +19,8 @@ use ulvek_core::mix::{
     Finish, Line, MaterialKind, Opacity, SUM_TOLERANCE, Thinning, ordinary_paint,
 };
 use ulvek_core::picture::{
-    Carrier, GROUNDS, MOST_COATS, Need, Picture, Purpose, ReadyBy, StepKind, Strokes, Touch, WAYS,
+    Carrier, GROUNDS, MOST_COATS, Need, PaintTrouble, Picture, Purpose, ReadyBy, StepKind, Strokes,
+    Touch, WAYS,
 };
 use ulvek_core::quantity::{Range, SURES};
 use ulvek_core::studio::{AirSource, Tightness, TubTrouble, Waiting};
@@ -104,6 +105,7 @@ pub fn known() -> Result<Catalogue, Problem> {
         waitings: Waiting::ALL.iter().filter_map(|school| word(school, school.said())).collect(),
         sures: usual(&SURES),
         touches: words(Touch::WORDS, |touch| touch.said()),
+        paint_troubles: words(PaintTrouble::WORDS, |trouble| trouble.said()),
         carriers: words(Carrier::WORDS, |carrier| carrier.said()),
         purposes: words(Purpose::WORDS, |purpose| purpose.said()),
         ready_by: words(ReadyBy::WORDS, |ready| ready.said()),

@@ -152,6 +152,8 @@ pub struct Catalogue {
     pub sures: Vec<UsualOut>,
     /// What a fingertip may feel.
     pub touches: Vec<WordOut>,
+    /// What goes wrong with paint.
+    pub paint_troubles: Vec<WordOut>,
     /// What carries a varnish.
     pub carriers: Vec<WordOut>,
     /// What a sealed thing is for.

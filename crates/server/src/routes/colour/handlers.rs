@@ -1,15 +1,19 @@
 //! Colours of cups, mixes for a colour, and values of a reference picture. Nothing of it is stored.
 
-use super::wire::{ColourAsk, ColourOut, MatchAsk, MatchOut, ValueOut, ValuesAsk};
-use crate::compute::Lane;
-use crate::extract::{Body, Key};
-use crate::photograph::points;
+use super::wire::{
+    ColourAsk, ColourOut, MatchAsk, MatchOut, Place, Places, SpotOut, SwatchOut, ValueOut,
+    ValuesAsk,
+};
+use crate::compute::{Lane, aside};
+use crate::extract::{Asked, Body, Key, Raw};
+use crate::photograph::{develop, points, spots};
 use crate::problem::Problem;
 use crate::routes::view::{Of, answer, asked};
 use crate::state::App;
+use axum::Json;
 use axum::extract::State;
 use axum::response::Response;
-use ulvek_core::colour::values_of;
+use ulvek_core::colour::{read_swatch, values_of};
 use ulvek_store::Rendition;
 
 /// What a coat of a cup looks like, dry: over white, over black, on the picture, and over values of an
@@ -77,4 +81,53 @@ pub async fn values(
         Ok(string.iter().map(ValueOut::of).collect::<Vec<_>>())
     })
     .await
+}
+
+/// The colour of one place of a photograph that is kept.
+#[utoipa::path(get, operation_id = "photograph_colour", path = "/api/photographs/{id}/colour", tag = "computed",
+    params(("id" = Uuid, Path), ("at" = String, Query, description = "share of the width and of the height, `0.31,0.5`")),
+    responses((status = 200, body = SpotOut)))]
+pub async fn place(
+    State(app): State<App>,
+    Key(id): Key,
+    Asked(asked): Asked<Place>,
+) -> Result<Json<SpotOut>, Problem> {
+    let at = asked.read()?;
+    let mut conn = app.pool.acquire().await?;
+    let small = ulvek_store::load_rendition(&mut conn, id, Rendition::Small).await?;
+    let [spot] = aside(move || spots(&small, [at]))
+        .await?
+        .map_err(|e| Problem::refused("", e.to_string()))?;
+    let spot = spot.ok_or_else(|| Problem::refused("at", "nothing of the photograph is there"))?;
+    Ok(Json(SpotOut::of(&spot)))
+}
+
+/// A paint read from a photograph of its swatch over a card: the bytes of a JPEG, PNG or WebP file, and
+/// four places on it, each a share of its width and of its height. The bare halves set exposure and white
+/// balance. Nothing of it is kept.
+#[utoipa::path(post, operation_id = "swatch_read", path = "/api/swatches/read", tag = "computed",
+    params(("white" = String, Query, description = "the bare white half, `0.31,0.5`"),
+           ("black" = String, Query, description = "the bare black half"),
+           ("over_white" = String, Query, description = "the paint over the white half"),
+           ("over_black" = String, Query, description = "the paint over the black half")),
+    request_body(content = String, content_type = "application/octet-stream"),
+    responses((status = 200, body = SwatchOut)))]
+pub async fn swatch(
+    State(app): State<App>,
+    Asked(places): Asked<Places>,
+    Raw(bytes): Raw,
+) -> Result<Json<SwatchOut>, Problem> {
+    let at = places.read()?;
+    let turn = app.darkroom.clone().acquire_owned().await.map_err(|_| Problem::internal())?;
+    let found = aside(move || {
+        let found = develop(&bytes).and_then(|kept| spots(&kept.whole, at));
+        drop(turn);
+        found
+    })
+    .await?
+    .map_err(|e| Problem::refused("", e.to_string()))?;
+    let [Some(white), Some(black), Some(over_white), Some(over_black)] = &found else {
+        return Err(Problem::refused("", "a place lies beside the photograph"));
+    };
+    Ok(Json(SwatchOut::of(&read_swatch([white, black], [over_white, over_black])?)))
 }

@@ -2,8 +2,9 @@
 
 use crate::formats::{Hex, PartDoc, mix_doc, read_mix};
 use serde::{Deserialize, Serialize};
-use ulvek_core::colour::{Found, Lab, Patch};
-use ulvek_core::mix::{Drawdown, Swatch};
+use ulvek_core::colour::{Found, Lab, Patch, Spot, SwatchRead};
+use ulvek_core::mix::{Drawdown, Swatch, SwatchSeen};
+use ulvek_core::quantity::{Checked, Fault};
 use ulvek_core::studio::{
     ColourAsked, CupColours, Look, MatchAsked, Matched, MixedValue, Rung, StringAsked,
 };
@@ -52,6 +53,11 @@ pub struct ColourOut {
     pub ladder: Vec<RungOut>,
     /// What is not known of its colours, a sentence for each material.
     pub untold: Vec<String>,
+    /// Where its colours come from, a sentence for each source.
+    pub sources: Vec<String>,
+    /// The last swatch that was made of its paints: the colours start from it.
+    #[schema(required)]
+    pub seen: Option<SeenOut>,
 }
 
 /// A mix that is looked for. One of `colour`, `like` and `neutral` says what it should look like.
@@ -186,6 +192,8 @@ impl ColourOut {
             hides_in: colours.hides_in,
             ladder: colours.ladder.iter().map(RungOut::of).collect(),
             untold: colours.untold,
+            sources: colours.sources,
+            seen: colours.seen.as_ref().map(SeenOut::of),
         }
     }
 }
@@ -255,6 +263,120 @@ impl ValueOut {
             }),
             ml: mixed.ml,
             reached: mixed.reached,
+        }
+    }
+}
+
+/// A swatch as it came out, beside what was predicted of it.
+#[derive(Serialize, ToSchema)]
+pub struct SeenOut {
+    /// Its mix, parts by volume.
+    pub mix: Vec<PartDoc>,
+    /// Its wet film [um].
+    pub wet_film_um: f64,
+    /// What was predicted over the white and over the black card, `#rrggbb`.
+    pub predicted: [String; 2],
+    /// What was seen over them.
+    pub seen: [String; 2],
+    /// How far the two are apart, the worse of both (CIEDE2000).
+    pub apart: f64,
+    /// The same in words.
+    pub said: String,
+}
+
+impl SeenOut {
+    fn of(swatch: &SwatchSeen) -> Self {
+        let (predicted, seen) = (swatch.predicted, swatch.seen);
+        let between = |a: Swatch, b: Swatch| Lab::of(a).apart(Lab::of(b));
+        let apart = between(predicted.0, seen.0).max(between(predicted.1, seen.1));
+        Self {
+            mix: mix_doc(&swatch.mix),
+            wet_film_um: swatch.wet_film_um,
+            predicted: [predicted.0.to_hex(), predicted.1.to_hex()],
+            seen: [seen.0.to_hex(), seen.1.to_hex()],
+            apart,
+            said: Lab::said_apart(apart).to_owned(),
+        }
+    }
+}
+
+/// A place of a photograph.
+#[derive(Deserialize)]
+#[serde(deny_unknown_fields)]
+pub struct Place {
+    at: String,
+}
+
+/// The four places of a photographed swatch.
+#[derive(Deserialize)]
+#[serde(deny_unknown_fields)]
+pub struct Places {
+    white: String,
+    black: String,
+    over_white: String,
+    over_black: String,
+}
+
+/// The colour of a place.
+#[derive(Serialize, ToSchema)]
+pub struct SpotOut {
+    /// Its mean colour, `#rrggbb`.
+    pub colour: String,
+    /// How far its points lie from that in the mean (CIEDE2000).
+    pub spread: f64,
+}
+
+/// A paint read from a photographed swatch.
+#[derive(Serialize, ToSchema)]
+pub struct SwatchOut {
+    /// Over the usual white card, `#rrggbb`.
+    pub over_white: String,
+    /// Over the usual black card, `#rrggbb`.
+    pub over_black: String,
+    /// How uneven it is over the white and over the black half (CIEDE2000, mean of a spot).
+    pub spread: [f64; 2],
+}
+
+impl Place {
+    /// The place, as shares of width and height.
+    pub fn read(&self) -> Checked<(f64, f64)> {
+        place("at", &self.at)
+    }
+}
+
+impl Places {
+    /// The places, as shares of width and height.
+    pub fn read(&self) -> Checked<[(f64, f64); 4]> {
+        Ok([
+            place("white", &self.white)?,
+            place("black", &self.black)?,
+            place("over_white", &self.over_white)?,
+            place("over_black", &self.over_black)?,
+        ])
+    }
+}
+
+fn place(field: &str, said: &str) -> Checked<(f64, f64)> {
+    let share = |text: &str| text.trim().parse().ok().filter(|s| (0.0..=1.0).contains(s));
+    let both = said.split_once(',').and_then(|(x, y)| Some((share(x)?, share(y)?)));
+    let why = "give a share of the width and one of the height, each from 0 to 1: 0.31,0.5";
+    both.ok_or_else(|| Fault::new(field, why))
+}
+
+impl SpotOut {
+    /// A spot.
+    pub fn of(spot: &Spot) -> Self {
+        Self { colour: spot.colour.to_hex(), spread: spot.spread }
+    }
+}
+
+impl SwatchOut {
+    /// A swatch.
+    pub fn of(read: &SwatchRead) -> Self {
+        Self {
+            over_white: read.over_white.to_hex(),
+            over_black: read.over_black.to_hex(),
+            spread: [read.spread.0, read.spread.1],
         }
     }
 }

@@ -1,19 +1,29 @@
 //! The log: what was done on a picture.
 
-use super::wire::{Laid, LearnedOut, LogOut, Retouched, Touched, TouchedOut};
-use crate::extract::{Body, Key};
+use super::wire::{
+    AgainstOut, Bring, BroughtOut, HappenedOut, Laid, LearnedOut, LogOut, LogPage, LogQuery,
+    Retold, Retouched, Told, Touched, TouchedOut,
+};
+use crate::compute::aside;
+use crate::extract::{Asked, Body, Key, Raw};
+use crate::formats::{HappeningDoc, read_log, write_log};
 use crate::problem::Problem;
+use crate::reading::load_around;
 use crate::routes::picture::handlers::{Bench, done};
 use crate::routes::picture::wire::PictureOut;
 use crate::routes::view::{Of, view};
-use crate::state::App;
+use crate::state::{App, commit};
 use axum::Json;
 use axum::extract::State;
-use axum::http::HeaderMap;
-use axum::response::Response;
-use ulvek_core::deeds::{self, Deed, LaidFilm, log};
+use axum::http::{HeaderMap, header};
+use axum::response::{IntoResponse, Response};
+use ulvek_core::deeds::{self, Deed, log};
 use ulvek_core::picture::TouchTest;
 use ulvek_core::quantity::Fault;
+use ulvek_store::LogAsked;
+
+/// Entries of a table at most. [practice] a long life of evenings
+const MOST_IN_TABLE: u32 = 200_000;
 
 /// Logs a coat that was laid, or a step that was done: the plan moves from what really happened.
 #[utoipa::path(post, operation_id = "picture_laid", path = "/api/pictures/{id}/laid", tag = "pictures", params(("id" = Uuid, Path)),
@@ -24,22 +34,160 @@ pub async fn laid(
     Key(id): Key,
     Body(laid): Body<Laid>,
 ) -> Result<Json<PictureOut>, Problem> {
-    let anyway = laid.anyway.map(|reason| reason.trim().to_owned()).filter(|r| !r.is_empty());
     let (answer, ()) = done(&app, (id, laid.version), move |bench| {
-        let entry = deeds::Laid {
-            step: laid.step,
-            at: laid.at.unwrap_or(bench.now),
-            film: LaidFilm {
-                wet_film_um: laid.wet_film_um,
-                amount_ml: laid.amount_ml,
-                cup_after_g: laid.cup_after_g,
-            },
-            anyway,
-        };
+        let entry = laid.read(bench.now);
         let shots = &bench.photographs;
         Ok((log(&bench.studio, bench.p, &entry, shots, bench.now)?, ()))
     })
     .await?;
+    Ok(Json(answer))
+}
+
+/// What the film says against a coat as it is about to be logged or put right; nothing is kept.
+#[utoipa::path(post, operation_id = "picture_laid_preview", path = "/api/pictures/{id}/laid/preview", tag = "pictures", params(("id" = Uuid, Path)),
+    request_body = Laid,
+    responses((status = 200, body = AgainstOut)))]
+pub async fn laid_preview(
+    State(app): State<App>,
+    Key(id): Key,
+    Body(laid): Body<Laid>,
+) -> Result<Json<AgainstOut>, Problem> {
+    let entry = laid.read(app.clock.now());
+    let loaded = load_around(&app, id).await?;
+    let p = loaded.place_of(id)?;
+    let too_early = aside(move || deeds::too_early(&loaded.studio, p, &entry)).await??;
+    Ok(Json(AgainstOut { too_early }))
+}
+
+/// Keeps what happened on a picture beside its coats: a note, a coat wiped off, sanding, what went wrong. What
+/// to do now, what was changed and what moves is said.
+#[utoipa::path(post, operation_id = "picture_happened", path = "/api/pictures/{id}/happened", tag = "pictures", params(("id" = Uuid, Path)),
+    request_body = Told,
+    responses((status = 200, body = HappenedOut)))]
+pub async fn happened(
+    State(app): State<App>,
+    Key(id): Key,
+    Body(told): Body<Told>,
+) -> Result<Json<HappenedOut>, Problem> {
+    let (picture, (entry, said, moves)) = done(&app, (id, told.version), move |bench| {
+        let told = told.read(bench.now);
+        let zone = bench.studio.hours.zone();
+        let (deed, new, said) = deeds::happen(&bench.studio, bench.p, &told, bench.now)?;
+        // A note moves nothing.
+        let before = &bench.studio.pictures[bench.p];
+        if (&before.steps, &before.tests) == (&deed.picture.steps, &deed.picture.tests) {
+            return Ok((deed, (HappeningDoc::of(&new, zone), said, Vec::new())));
+        }
+        let (deed, moves) = moved(bench, deed)?;
+        Ok((deed, (HappeningDoc::of(&new, zone), said, moves)))
+    })
+    .await?;
+    Ok(Json(HappenedOut { picture, entry, said, moves }))
+}
+
+/// Puts right what is said of an entry, or takes it back.
+#[utoipa::path(post, operation_id = "picture_retold", path = "/api/pictures/{id}/retold", tag = "pictures", params(("id" = Uuid, Path)),
+    request_body = Retold,
+    responses((status = 200, body = PictureOut)))]
+pub async fn retold(
+    State(app): State<App>,
+    Key(id): Key,
+    Body(asked): Body<Retold>,
+) -> Result<Json<PictureOut>, Problem> {
+    let (answer, ()) = done(&app, (id, asked.version), move |bench| {
+        let old = asked.entry.read();
+        let instead = asked.instead.map(|instead| instead.read(&old));
+        let told = (&old, instead.as_ref());
+        Ok((deeds::retell(&bench.studio, bench.p, told, bench.now)?, ()))
+    })
+    .await?;
+    Ok(Json(answer))
+}
+
+/// The log of a studio, all pictures, the last done first: what stands and fits to what is looked for.
+#[utoipa::path(get, operation_id = "studio_log", path = "/api/studios/{id}/log", tag = "pictures",
+    params(("id" = Uuid, Path), ("words" = Option<String>, Query), ("picture" = Option<Uuid>, Query),
+           ("kind" = Option<String>, Query), ("material" = Option<String>, Query),
+           ("from" = Option<DateTime<Utc>>, Query), ("to" = Option<DateTime<Utc>>, Query),
+           ("skip" = Option<u32>, Query), ("take" = Option<u32>, Query)),
+    responses((status = 200, body = LogPage)))]
+pub async fn search(
+    State(app): State<App>,
+    Key(id): Key,
+    Asked(asked): Asked<LogQuery>,
+) -> Result<Json<LogPage>, Problem> {
+    let asked = asked.read()?;
+    let mut reading = app.reading().await?;
+    let stored = ulvek_store::load_studio(&mut reading, id).await?;
+    let found = ulvek_store::search_log(&mut reading, id, &asked).await?;
+    reading.commit().await?;
+    Ok(Json(LogPage::of(&stored, found)))
+}
+
+/// The log of a studio as a table (RFC 4180): what stands and fits to what is looked for.
+#[utoipa::path(get, operation_id = "studio_log_table", path = "/api/studios/{id}/log.csv", tag = "pictures",
+    params(("id" = Uuid, Path), ("words" = Option<String>, Query), ("picture" = Option<Uuid>, Query),
+           ("kind" = Option<String>, Query), ("material" = Option<String>, Query),
+           ("from" = Option<DateTime<Utc>>, Query), ("to" = Option<DateTime<Utc>>, Query)),
+    responses((status = 200, content_type = "text/csv", body = String)))]
+pub async fn table(
+    State(app): State<App>,
+    Key(id): Key,
+    Asked(asked): Asked<LogQuery>,
+) -> Result<impl IntoResponse, Problem> {
+    let asked = LogAsked { page: (0, MOST_IN_TABLE), ..asked.read()? };
+    let mut reading = app.reading().await?;
+    let stored = ulvek_store::load_studio(&mut reading, id).await?;
+    let found = ulvek_store::search_log(&mut reading, id, &asked).await?;
+    reading.commit().await?;
+    let zone = stored.studio.hours.zone();
+    let page = LogPage::of(&stored, found);
+    let text = write_log(page.entries.iter().map(|entry| entry.row(zone)));
+    let text = text.map_err(|_| Problem::internal())?;
+    let headers = [
+        (header::CONTENT_TYPE, "text/csv; charset=utf-8"),
+        (header::CONTENT_DISPOSITION, "attachment; filename=\"log.csv\""),
+    ];
+    Ok((headers, text))
+}
+
+/// Looks at a table of notes and troubles, and keeps its good rows when that is asked for: all of them at
+/// once. Every bad row is told with its line and the reason.
+#[utoipa::path(post, operation_id = "studio_log_bring", path = "/api/studios/{id}/log.csv", tag = "pictures",
+    params(("id" = Uuid, Path), ("keep" = Option<bool>, Query)),
+    request_body(content = String, content_type = "application/octet-stream"),
+    responses((status = 200, body = BroughtOut)))]
+pub async fn bring(
+    State(app): State<App>,
+    Key(id): Key,
+    Asked(asked): Asked<Bring>,
+    Raw(bytes): Raw,
+) -> Result<Json<BroughtOut>, Problem> {
+    let text = String::from_utf8(bytes.to_vec())
+        .map_err(|_| Problem::refused("csv", "the file is not a table in UTF-8"))?;
+    let now = app.clock.now();
+    let mut tx = app.begin().await?;
+    ulvek_store::hold_shelf(&mut tx, id).await?;
+    let stored = ulvek_store::load_studio(&mut tx, id).await?;
+    let (after, answer) = {
+        let studio = stored.studio.clone();
+        aside(move || {
+            let lines = read_log(&text, &studio, studio.hours.zone())?;
+            let good: Vec<_> = lines.iter().filter_map(|l| l.told.as_ref().ok().cloned()).collect();
+            let (after, kept) = deeds::happen_all(&studio, &good, now);
+            Ok::<_, Fault>((after, BroughtOut::of(&lines, kept, asked.keep)))
+        })
+        .await??
+    };
+    if asked.keep {
+        let before = &stored.studio.pictures;
+        for (p, picture) in after.pictures.iter().enumerate().filter(|(p, a)| **a != before[*p]) {
+            let (key, version) = (stored.pictures[p].id, stored.pictures[p].version);
+            let label = "bring a table of entries";
+            ulvek_store::save_picture(&mut tx, key, version, picture, label, now).await?;
+        }
+    }
+    commit(tx).await?;
     Ok(Json(answer))
 }
 

@@ -6,6 +6,7 @@ use super::wire::{
     WeekWork,
 };
 use crate::compute::Lane;
+use crate::desks::Loaded;
 use crate::extract::{Asked, Key};
 use crate::formats::calendar;
 use crate::problem::Problem;
@@ -62,7 +63,7 @@ fn make_outlook(scene: &Scene) -> Result<Outlook, Problem> {
     let studio = &stored.studio;
     let from = now - Duration::days(RAIL_PAST_DAYS);
     let to = now + Duration::days(RAIL_AHEAD_DAYS);
-    let tubes = Tubes::of(&studio.materials);
+    let tubes = studio.tubes();
     scene.app.desks.at(&scene.loaded, |desk| {
         let made = desk.plan(now);
         let (findings, ready) = (check_at(desk, now)?, desk.ready(now)?);
@@ -70,7 +71,14 @@ fn make_outlook(scene: &Scene) -> Result<Outlook, Problem> {
         for p in 0..studio.pictures.len() {
             let coats = desk.outlook(p, now)?;
             let picture = (p, &ready[p]);
-            pictures.push(picture_outlook(stored, &tubes, picture, &made, &findings, &coats)?);
+            pictures.push(picture_outlook(
+                &scene.loaded,
+                &tubes,
+                picture,
+                &made,
+                &findings,
+                &coats,
+            )?);
         }
         Ok(Outlook {
             now,
@@ -124,23 +132,27 @@ fn hourly(studio: &Studio, from: DateTime<Utc>, to: DateTime<Utc>) -> Vec<AirOut
 }
 
 fn picture_outlook(
-    stored: &StoredStudio,
+    loaded: &Loaded,
     tubes: &Tubes,
     (p, ready): (usize, &ReadyOutcome),
     made: &Plan,
     findings: &[Finding],
     coats: &[CoatOutlook],
 ) -> Result<PictureOutlook, Problem> {
+    let stored = &loaded.stored;
     let studio = &stored.studio;
     let picture = &studio.pictures[p];
+    let key = stored.pictures[p].id;
+    let shots = loaded.photographs.iter().filter(|shot| shot.picture_id == key);
     let mine = made.steps.iter().filter(|s| s.picture == p);
     let found = findings.iter().filter(|f| f.picture == p);
     let own = picture.own_colours(tubes, &steps_of(coats))?;
     let coats = coats.iter().zip(own).map(|(coat, own)| CoatOut::of(picture, coat, own));
     Ok(PictureOutlook {
-        id: stored.pictures[p].id,
+        id: key,
         version: stored.pictures[p].version,
         title: picture.title.clone(),
+        photograph: shots.max_by_key(|shot| shot.taken_at).map(|shot| shot.id),
         width_cm: picture.width_cm,
         height_cm: picture.height_cm,
         due: picture.due,
@@ -225,12 +237,12 @@ fn make_strata(scene: &Scene, p: usize) -> Result<Strata, Problem> {
     let first = coats.first().map_or(now, |c| instant(c.history.coat.at));
     let from = (first.min(now) - Duration::days(1)).max(now - hours_shown());
     let to = until.min(now + hours_shown());
-    let tubes = Tubes::of(&studio.materials);
+    let tubes = studio.tubes();
     let picture = &studio.pictures[p];
     let places = picture.places(&tubes, &steps_of(&coats))?;
     Ok(Strata {
         now,
-        outlook: picture_outlook(stored, &tubes, (p, &ready[p]), &made, &findings, &coats)?,
+        outlook: picture_outlook(&scene.loaded, &tubes, (p, &ready[p]), &made, &findings, &coats)?,
         face: places.iter().map(PlaceOut::of).collect(),
         untold: picture.untold(&tubes),
         absorbs_um: picture.ground.absorbs_um,

@@ -173,6 +173,22 @@ pub struct PlannedOut {
     /// What the full cup weighed, when it was weighed [g].
     #[schema(required)]
     pub cup_g: Option<f64>,
+    /// What goes into its cup; nothing for a step that leaves no film.
+    pub recipe: Vec<PouredOut>,
+    /// What the tub is called that it is painted from.
+    #[schema(required)]
+    pub tub: Option<String>,
+}
+
+/// One part of a cup.
+#[derive(Serialize, ToSchema)]
+pub struct PouredOut {
+    /// What it is called on the shelf.
+    pub name: String,
+    /// How much [ml].
+    pub ml: f64,
+    /// The same in drops of a bench pipette.
+    pub drops: f64,
 }
 
 impl PlannedOut {
@@ -188,6 +204,16 @@ impl PlannedOut {
             pin: planned.pin.as_ref().and_then(|pin| pin.said(studio)),
             blocked: planned.blocked.as_ref().map(ToString::to_string),
             cup_g: step.cup_g,
+            recipe: studio
+                .recipe(planned.picture, planned.step)
+                .into_iter()
+                .map(|part| PouredOut {
+                    name: studio.material(&part.material).map_or(part.material, |m| m.name.clone()),
+                    ml: part.ml,
+                    drops: part.drops,
+                })
+                .collect(),
+            tub: step.tub.as_deref().and_then(|id| studio.tub(id)).map(|t| t.name.clone()),
         }
     }
 }
@@ -279,6 +305,9 @@ pub struct PictureOutlook {
     pub width_cm: f64,
     /// Height [cm].
     pub height_cm: f64,
+    /// Its last photograph: painters know their pictures by sight.
+    #[schema(required)]
+    pub photograph: Option<Uuid>,
     /// The day it must be ready.
     #[schema(required)]
     pub due: Option<NaiveDate>,

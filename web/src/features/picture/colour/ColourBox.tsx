@@ -5,12 +5,18 @@ import { useState } from 'react';
 import type { Schemas } from '../../../api/client';
 import { Pair } from '../../../components/Pair';
 import { Ladder } from '../../../figures/Ladder';
+import { SeenSwatch } from './SeenSwatch';
 
 interface Props {
   colour: Schemas['ColourOut'];
   /** Whether another answer is on its way. */
   old: boolean;
   pending: boolean;
+  /** Whose cup it is, and what is in it. */
+  picture: { id: string; version: number };
+  step: string;
+  mix: Schemas['PartDoc'][];
+  film: number;
   /** Coats of this step that the picture is to have. */
   onPlan: (coats: number) => void;
 }
@@ -24,7 +30,7 @@ export function hiding(colour: Schemas['ColourOut']): string {
 }
 
 /** What a coat of the cup looks like, before it is painted. */
-export function ColourBox({ colour, old, pending, onPlan }: Props) {
+export function ColourBox({ colour, old, pending, onPlan, ...cup }: Props) {
   const [coats, setCoats] = useState(1);
   const [under, one] = [colour.face.seen[0] ?? '', colour.face.seen[1] ?? ''];
   const swatches = [
@@ -63,6 +69,12 @@ export function ColourBox({ colour, old, pending, onPlan }: Props) {
           A screen is not paint: make a swatch before you trust it.
         </Typography>
       </Box>
+      <SeenSwatch colour={colour} {...cup} />
+      {colour.sources.map((sentence) => (
+        <Typography key={sentence} color="text.secondary" sx={{ mt: 1 }}>
+          {sentence}.
+        </Typography>
+      ))}
       {colour.untold.map((sentence) => (
         <Typography key={sentence} role="note" sx={{ mt: 1 }}>
           {sentence}.

@@ -9,11 +9,13 @@ import type { Schemas } from '../../../api/client';
 import { matchQuery } from '../../../api/queries';
 import { plain } from '../../../format/words';
 import { MixRow } from './MixRow';
+import { WishPhoto } from './WishPhoto';
 
 interface Props {
   id: string;
   step: string;
   film: number;
+  zone: string;
   materials: Schemas['MaterialDoc'][];
   onTake: (mix: Schemas['PartDoc'][]) => void;
 }
@@ -26,7 +28,7 @@ const LOOKS = {
 type Look = keyof typeof LOOKS;
 
 /** Which mix to take for a colour, for a paint that is lacking, or against a cast. */
-export function MatchBox({ id, step, film, materials, onTake }: Props) {
+export function MatchBox({ id, step, film, zone, materials, onTake }: Props) {
   const [open, setOpen] = useState(false);
   const [look, setLook] = useState<Look>('colour');
   const [colour, setColour] = useState('#7a5a48');
@@ -107,6 +109,7 @@ export function MatchBox({ id, step, film, materials, onTake }: Props) {
               ))}
             </TextField>
           </Box>
+          {look === 'colour' && <WishPhoto picture={id} zone={zone} onColour={setColour} />}
           {answer.isFetching && (
             <Typography role="status" sx={{ mt: 1 }}>
               Looking through the shelf…

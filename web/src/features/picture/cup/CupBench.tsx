@@ -286,6 +286,10 @@ export function CupBench(props: Props) {
       {colour.data && (
         <ColourBox
           colour={colour.data}
+          picture={{ id, version: edits.stored?.version ?? 0 }}
+          step={step.id}
+          mix={edit.ask.mix}
+          film={edit.ask.wet_film_um}
           old={colour.isPlaceholderData}
           pending={edits.pending || !edit.settled}
           onPlan={(coats) =>
@@ -308,6 +312,7 @@ export function CupBench(props: Props) {
             id={id}
             step={step.id}
             film={edit.ask.wet_film_um}
+            zone={zone}
             materials={materials}
             onTake={edit.take}
           />

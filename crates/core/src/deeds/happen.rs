@@ -1,0 +1,584 @@
+//! What happened beside the coats: entered, put right, taken back. What changes a coat changes its film;
+//! what went wrong changes what is planned after it.
+
+use super::Deed;
+use super::log::CLOCKS_APART_S;
+use crate::colour::{Optics, Untold, usual_cards};
+use crate::film::{FilmState, Grid};
+use crate::mix::{Drawdown, Material, MaterialKind, Mix, Swatch, SwatchSeen};
+use crate::picture::{
+    Happening, Need, PaintTrouble, Picture, Step, StepKind, Touch, TouchTest, WIPED_UM, What,
+};
+use crate::quantity::{
+    Checked, Fault, MOST_LETTERS, WetFilm, at_most, check_line, check_moment, check_text,
+};
+use crate::readiness::{Bed, history};
+use crate::studio::check::MOST_HAPPENED;
+use crate::studio::{Look, MatchAsked, Studio};
+use chrono::{DateTime, Duration, Utc};
+
+/// Share of the picture that a mend covers [-]. [practice]
+const MEND_SHARE: f64 = 0.1;
+/// Minutes that one takes [min]. [practice]
+const MEND_MIN: f64 = 20.0;
+/// How much thinner the next coats become after streaks [-]. [practice]
+const THINNER: f64 = 0.75;
+/// How long before the coat that lifted it the one below was found tacky [s]. [practice]
+const JUST_BEFORE_S: i64 = 1;
+
+/// What a painter says happened. What the film or the colours were is found out here.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Told {
+    /// When.
+    pub at: DateTime<Utc>,
+    /// The step it is about.
+    pub step: Option<String>,
+    /// The material it is about.
+    pub material: Option<String>,
+    /// Where, in the painter's words.
+    pub place: String,
+    /// What the painter writes.
+    pub words: String,
+    /// What.
+    pub what: ToldWhat,
+}
+
+/// What is said to have happened.
+#[derive(Debug, Clone, PartialEq)]
+pub enum ToldWhat {
+    /// A note.
+    Noted,
+    /// The palette was misted.
+    Misted,
+    /// The coat was wiped off.
+    WipedOff,
+    /// It was sanded: how deep [um, dry], through to the coat below when not said.
+    Sanded(Option<f64>),
+    /// Something went wrong.
+    Trouble(PaintTrouble),
+    /// A swatch was made of a mix, and read.
+    Swatch {
+        /// The mix.
+        mix: Mix,
+        /// Its wet film [um].
+        wet_film_um: f64,
+        /// What was seen over the white and the black card.
+        seen: (Swatch, Swatch),
+    },
+}
+
+/// Keeps what `told` says happened on picture `p`, and changes what it changes; what to do now and what was
+/// changed is said in sentences.
+///
+/// # Errors
+/// [`Fault`] naming the field of `told` that does not fit.
+pub fn happen(
+    studio: &Studio,
+    p: usize,
+    told: &Told,
+    now: DateTime<Utc>,
+) -> Result<(Deed, Happening, Vec<String>), Fault> {
+    let mut after = studio.clone();
+    let at = told.step.as_deref().map(|id| place(&studio.pictures[p], id)).transpose()?;
+    check_told(studio, p, (told, at), now)?;
+    let mut said = Vec::new();
+    let what = match &told.what {
+        ToldWhat::Noted => What::Noted,
+        ToldWhat::Misted => What::Misted,
+        ToldWhat::WipedOff => wipe(&mut after, p, (laid(studio, p, at)?, told.at), &mut said)?,
+        ToldWhat::Sanded(um) => {
+            sand(&mut after, p, (laid(studio, p, at)?, told.at, *um), &mut said)?
+        }
+        ToldWhat::Trouble(trouble) => {
+            mend(&mut after, p, (laid(studio, p, at)?, *trouble), &mut said)?;
+            What::Trouble(*trouble)
+        }
+        ToldWhat::Swatch { mix, wet_film_um, seen } => {
+            What::Swatch(swatch(studio, (mix, *wet_film_um, *seen))?)
+        }
+    };
+    let new = Happening {
+        at: told.at,
+        step: told.step.clone(),
+        material: told.material.clone(),
+        place: told.place.clone(),
+        words: told.words.clone(),
+        what,
+    };
+    let picture = &mut after.pictures[p];
+    let twice = |old: &Happening| {
+        (old.at, &old.words, &old.place, &old.material)
+            == (new.at, &new.words, &new.place, &new.material)
+            && old.is_of(&new)
+    };
+    if picture.happened.iter().any(twice) {
+        return Err(Fault::new("at", "that very entry is kept already"));
+    }
+    let label = match at.map(|i| studio.pictures[p].steps[i].title()) {
+        Some(title) => format!("{} {title}", verb(&new.what)),
+        None => verb(&new.what).to_owned(),
+    };
+    picture.happened.push(new.clone());
+    picture.happened.sort_by_key(|h| h.at);
+    after.check_picture(p)?;
+    Ok((Deed { picture: after.pictures.swap_remove(p), label }, new, said))
+}
+
+/// Keeps all of `rows` (a picture and what is told of it), one after the other; each that cannot be kept says
+/// why, and the others stand. The studio after them, and what became of each row.
+pub fn happen_all(
+    studio: &Studio,
+    rows: &[(usize, Told)],
+    now: DateTime<Utc>,
+) -> (Studio, Vec<Result<(), Fault>>) {
+    let mut after = studio.clone();
+    let kept = rows
+        .iter()
+        .map(|(p, told)| {
+            let (deed, _, _) = happen(&after, *p, told, now)?;
+            after.pictures[*p] = deed.picture;
+            Ok(())
+        })
+        .collect();
+    (after, kept)
+}
+
+/// Puts the words, the place and the time `instead` in the stead of those of entry `n` of picture `p`, or
+/// takes the entry back: what its coat was counts again. What was planned because of it stays.
+///
+/// # Errors
+/// [`Fault`] when there is no such entry, or naming the field that does not fit.
+pub fn retell(
+    studio: &Studio,
+    p: usize,
+    (old, instead): (&Happening, Option<&Told>),
+    now: DateTime<Utc>,
+) -> Result<Deed, Fault> {
+    let mut after = studio.clone();
+    let picture = &mut after.pictures[p];
+    let none = || Fault::new("entry", "that entry is not kept any more");
+    let n = picture.happened.iter().position(|h| h == old).ok_or_else(none)?;
+    let label = if let Some(told) = instead {
+        check_told(studio, p, (told, None), now)?;
+        let entry = &mut picture.happened[n];
+        entry.at = told.at;
+        entry.place.clone_from(&told.place);
+        entry.words.clone_from(&told.words);
+        entry.material.clone_from(&told.material);
+        picture.happened.sort_by_key(|h| h.at);
+        "put an entry right".to_owned()
+    } else {
+        let gone = picture.happened.remove(n);
+        let step = gone.step.as_deref().and_then(|id| picture.place_of(id));
+        match (gone.what, step) {
+            (What::WipedOff { was_um } | What::Sanded { was_um, .. }, Some(i)) => {
+                // An older change of the coat stands in what was before this one.
+                picture.steps[i].wet_film_um = Some(was_um);
+            }
+            (What::Trouble(PaintTrouble::Lifted), Some(i)) => {
+                let told = lifted_test(picture, i);
+                picture.tests.retain(|test| Some(test) != told.as_ref());
+            }
+            _ => {}
+        }
+        "take an entry back".to_owned()
+    };
+    after.check_picture(p)?;
+    Ok(Deed { picture: after.pictures.swap_remove(p), label })
+}
+
+const fn verb(what: &What) -> &'static str {
+    match what {
+        What::Noted => "note on",
+        What::Misted => "mist the palette for",
+        What::WipedOff { .. } => "wipe off",
+        What::Sanded { .. } => "sand",
+        What::Trouble(_) => "find trouble with",
+        What::Swatch(_) => "keep a swatch of",
+    }
+}
+
+fn place(picture: &Picture, id: &str) -> Result<usize, Fault> {
+    let none = || Fault::new("step", format!("the picture has no step \"{id}\""));
+    picture.place_of(id).ok_or_else(none)
+}
+
+fn check_told(
+    studio: &Studio,
+    p: usize,
+    (told, step): (&Told, Option<usize>),
+    now: DateTime<Utc>,
+) -> Checked {
+    let picture = &studio.pictures[p];
+    check_moment(told.at).map_err(|e| Fault::new("at", e))?;
+    if told.at > now + Duration::seconds(CLOCKS_APART_S) {
+        return Err(Fault::new(
+            "at",
+            "that is still to come: nothing can have happened in the future",
+        ));
+    }
+    if !told.place.is_empty() {
+        check_line("place", &told.place)?;
+    }
+    check_text("words", &told.words)?;
+    if told.what == ToldWhat::Noted && told.words.trim().is_empty() {
+        return Err(Fault::new("words", "write something: a note without words says nothing"));
+    }
+    at_most("happened", picture.happened.len(), MOST_HAPPENED, "entries")?;
+    if let Some(id) = told.material.as_deref().filter(|id| studio.material(id).is_none()) {
+        return Err(Fault::new("material", format!("no material \"{id}\" is on the shelf")));
+    }
+    let coat = matches!(told.what, ToldWhat::WipedOff | ToldWhat::Sanded(_) | ToldWhat::Trouble(_));
+    let (Some(i), true) = (step, coat) else { return Ok(()) };
+    let laid = picture.steps[i].laid_at;
+    if laid.is_some_and(|laid| told.at < laid) {
+        let why = format!("{} was not on yet at that time", picture.steps[i].title());
+        return Err(Fault::new("at", why));
+    }
+    Ok(())
+}
+
+/// The coat that an entry is about: one that is on.
+fn laid(studio: &Studio, p: usize, step: Option<usize>) -> Result<usize, Fault> {
+    let steps = &studio.pictures[p].steps;
+    let on = |i: &usize| steps[*i].laid_at.is_some() && steps[*i].wet_film_um.is_some();
+    let i = step.filter(on);
+    i.ok_or_else(|| Fault::new("step", "say which coat: one that is on"))
+}
+
+/// The first coat that was laid on coat `i`.
+fn over(picture: &Picture, i: usize) -> Option<usize> {
+    let since = picture.steps[i].laid_at?;
+    let coats = picture.steps.iter().enumerate();
+    coats
+        .filter(|(n, s)| {
+            *n != i && s.wet_film_um.is_some() && s.laid_at.is_some_and(|at| at > since)
+        })
+        .min_by_key(|(_, s)| s.laid_at)
+        .map(|(n, _)| n)
+}
+
+/// When coat `i` reaches `state`, as if nothing lay on it.
+fn reaches(
+    studio: &Studio,
+    p: usize,
+    (i, state): (usize, FilmState),
+) -> Result<Option<DateTime<Utc>>, Fault> {
+    let picture = &studio.pictures[p];
+    let until = picture.steps[i].laid_at;
+    let mut done = history(picture, std::iter::empty());
+    done.retain(|(at, n)| Some(*at) < until || *n == i);
+    Ok(Bed::after(studio, p, Grid::PLANNING, &done)?.reaches(studio, state)?)
+}
+
+fn clock(studio: &Studio, at: DateTime<Utc>) -> String {
+    at.with_timezone(&studio.hours.zone()).format("%A %-d %B, %H:%M").to_string()
+}
+
+/// Takes coat `i` off: nothing of it counts but a veil, and it is planned again.
+fn wipe(
+    studio: &mut Studio,
+    p: usize,
+    (i, at): (usize, DateTime<Utc>),
+    said: &mut Vec<String>,
+) -> Result<What, Fault> {
+    let picture = &studio.pictures[p];
+    let title = picture.steps[i].title().to_owned();
+    if let Some(above) = over(picture, i) {
+        let why = format!("{} lies on it since", picture.steps[above].title());
+        return Err(Fault::new("step", why));
+    }
+    if let Some(dry) = reaches(studio, p, (i, FilmState::TouchDry))?.filter(|dry| *dry < at) {
+        let why = format!(
+            "{title} was dry to the touch by {}: what is dry is sanded or painted over",
+            clock(studio, dry)
+        );
+        return Err(Fault::new("at", why));
+    }
+    let picture = &mut studio.pictures[p];
+    let was_um = picture.steps[i].wet_film_um.unwrap_or_default();
+    picture.repeat(i, 2);
+    picture.steps[i].wet_film_um = Some(WIPED_UM.min(was_um));
+    said.push(format!(
+        "Nothing of {title} counts but a veil of {WIPED_UM:.0} µm, which the coat below keeps a trace of."
+    ));
+    said.push(format!("{title} is planned again."));
+    Ok(What::WipedOff { was_um })
+}
+
+/// Sands coat `i`, dry film `um` deep or through to the coat below.
+fn sand(
+    studio: &mut Studio,
+    p: usize,
+    (i, at, dry_um): (usize, DateTime<Utc>, Option<f64>),
+    said: &mut Vec<String>,
+) -> Result<What, Fault> {
+    let step = &studio.pictures[p].steps[i];
+    let title = step.title().to_owned();
+    if let Some(above) = over(&studio.pictures[p], i) {
+        let why = format!("{} lies on it: sand that one", studio.pictures[p].steps[above].title());
+        return Err(Fault::new("step", why));
+    }
+    let was_um = step.wet_film_um.unwrap_or_default();
+    let solids = step.mix.composition(&studio.materials).map(|c| c.solids());
+    let solids = solids.map_err(|e| Fault::new("step", e))?;
+    let there = was_um * solids;
+    let left = match dry_um {
+        None => 0.0,
+        Some(um) if um.is_nan() || um <= 0.0 => {
+            return Err(Fault::new("dry_um", "say how deep in µm, more than nothing"));
+        }
+        Some(um) if um > there => {
+            let why = format!(
+                "only {there:.0} µm of {title} are there when dry: say less, or through to the coat below"
+            );
+            return Err(Fault::new("dry_um", why));
+        }
+        Some(um) => there - um,
+    };
+    match reaches(studio, p, (i, FilmState::DryThrough))? {
+        Some(dry) if dry <= at => {}
+        Some(dry) => said.push(format!(
+            "It was not dry through before {}: soft paint rolls up and clogs the paper. Look it over.",
+            clock(studio, dry)
+        )),
+        None => said.push("It does not dry through: soft paint rolls up under the paper.".into()),
+    }
+    let step = &mut studio.pictures[p].steps[i];
+    step.wet_film_um = Some((left / solids).max(WetFilm::RANGE.min));
+    said.push(match dry_um {
+        Some(um) => {
+            format!("{title} counts as {um:.0} µm thinner. Dust it off before the next coat.")
+        }
+        None => {
+            format!("{title} is off, down to the coat below. Dust it off before the next coat.")
+        }
+    });
+    if step.kind.seals() {
+        said.push("The seal is broken there: seal it again before varnish goes on.".into());
+    }
+    let materials = &studio.materials;
+    let toxic = studio.pictures[p]
+        .steps
+        .iter()
+        .filter(|s| s.laid_at.is_some())
+        .find_map(|s| s.mix.materials(materials).find_map(Material::toxic_pigment));
+    said.push(toxic.map_or_else(
+        || "Sand wet or with a dust mask, and wipe the dust up damp.".to_owned(),
+        |pigment| {
+            format!(
+                "{pigment} lies in this picture: its dust is poisonous. Never sand it dry; read the \
+                 safety data sheet."
+            )
+        },
+    ));
+    Ok(What::Sanded { dry_um, was_um })
+}
+
+/// Changes what is planned after trouble with coat `i`.
+fn mend(
+    studio: &mut Studio,
+    p: usize,
+    (i, trouble): (usize, PaintTrouble),
+    said: &mut Vec<String>,
+) -> Checked {
+    let step = studio.pictures[p].steps[i].clone();
+    let title = step.title().to_owned();
+    if step.kind.seals() {
+        let why = format!("{title} seals: what goes wrong with it is said on its bench sheet");
+        return Err(Fault::new("step", why));
+    }
+    said.push(trouble.at_once().to_owned());
+    let name = |what: &str| Some(format!("{what}: {title}").chars().take(MOST_LETTERS).collect());
+    let small = |kind: StepKind, of: &Step| Step {
+        kind,
+        share_of_area: MEND_SHARE.min(of.share_of_area),
+        hands_on_min: MEND_MIN,
+        ..of.clone()
+    };
+    match trouble {
+        PaintTrouble::Lifted => {
+            let picture = &mut studio.pictures[p];
+            let below =
+                below(picture, i).map_or_else(|| step.clone(), |n| picture.steps[n].clone());
+            if let Some(test) = lifted_test(picture, i)
+                && !picture.tests.contains(&test)
+            {
+                picture.tests.push(test);
+                picture.tests.sort();
+                let below = below.title();
+                said.push(format!(
+                    "{below} was still tacky when it was laid: kept as a touch test."
+                ));
+            }
+            let mend = Step {
+                name: name("Mend the coat below"),
+                needs: Some(Need::DryThrough),
+                ..small(StepKind::Correction, &below)
+            };
+            next(picture, i, mend);
+            said.push(
+                "A mend with the mix of the coat below is planned, when it is dry through.".into(),
+            );
+        }
+        PaintTrouble::Torn => {
+            let mend = Step { name: name("Thin correction"), ..small(StepKind::Correction, &step) };
+            next(&mut studio.pictures[p], i, mend);
+            said.push("A thin correction is planned, when it may be painted over.".into());
+            said.push("Lay the next one in smaller areas, or with a slower medium.".into());
+        }
+        PaintTrouble::Spots | PaintTrouble::TooLight => {
+            if to_come(&studio.pictures[p], i).is_empty() {
+                next(&mut studio.pictures[p], i, step);
+                said.push(format!("{title} is planned once more: it covers them."));
+            } else if trouble == PaintTrouble::Spots {
+                said.push("The next coat goes over them when this one may be painted over.".into());
+            } else {
+                next(&mut studio.pictures[p], i, step);
+                said.push(format!("{title} is planned once more: it deepens it."));
+            }
+        }
+        PaintTrouble::Streaks => {
+            let coming = to_come(&studio.pictures[p], i);
+            let steps = &mut studio.pictures[p].steps;
+            let alike: Vec<usize> =
+                coming.into_iter().filter(|n| steps[*n].kind == step.kind).collect();
+            for n in &alike {
+                let film = &mut steps[*n].wet_film_um;
+                *film = film.map(|um| (um * THINNER).max(WetFilm::RANGE.min));
+            }
+            said.push(match alike.len() {
+                0 => "Lay the next coat thinner, with crossed strokes.".into(),
+                _ => "The coats of its kind to come are a quarter thinner now. Cross the strokes."
+                    .into(),
+            });
+        }
+        PaintTrouble::Cloudy => {
+            let first = to_come(&studio.pictures[p], i).first().copied();
+            let picture = &mut studio.pictures[p];
+            if let Some(n) = first.filter(|n| picture.needs(*n) < Need::DryThrough) {
+                picture.steps[n].needs = Some(Need::DryThrough);
+                let title = picture.steps[n].title();
+                said.push(format!("{title} waits until this coat is dry right through."));
+            }
+        }
+        PaintTrouble::TooDark | PaintTrouble::WrongCast => correct(studio, p, (i, trouble), said)?,
+        PaintTrouble::Dust => {
+            let sand = Step {
+                name: name("Take the dust off"),
+                wet_film_um: None,
+                mix: Mix::default(),
+                tub: None,
+                ..small(StepKind::Sanding, &step)
+            };
+            next(&mut studio.pictures[p], i, sand);
+            said.push(
+                "Taking it off with fine paper is planned, when the coat is dry through.".into(),
+            );
+        }
+    }
+    Ok(())
+}
+
+/// Plans the coat that corrects a colour: a glaze against the cast, a scumble of the opposite in value.
+fn correct(
+    studio: &mut Studio,
+    p: usize,
+    (i, trouble): (usize, PaintTrouble),
+    said: &mut Vec<String>,
+) -> Checked {
+    let kind = if trouble == PaintTrouble::TooDark { StepKind::Scumble } else { StepKind::Glaze };
+    let step = studio.pictures[p].steps[i].clone();
+    let usual = Step::usual("", kind);
+    let wet_film_um = usual.wet_film_um.unwrap_or(WIPED_UM);
+    let clear = |m: &&Material| {
+        m.kind == MaterialKind::Medium && !m.archived && m.composition.solids() > 0.0
+    };
+    let used =
+        step.mix.iter().filter_map(|part| studio.material(&part.material)).find(|m| clear(m));
+    let medium = used.or_else(|| studio.materials.iter().find(clear)).map(|m| m.id.clone());
+    let asked = MatchAsked { look: Look::Neutral, medium, wet_film_um, step: None };
+    let mix = if kind == StepKind::Glaze {
+        studio.find_mix(p, &asked).ok().and_then(|m| m.found.into_iter().next()).map(|f| f.mix)
+    } else {
+        studio.lightest_paint()
+    };
+    let (mix, found) = mix.map_or_else(|| (step.mix.clone(), false), |mix| (mix, true));
+    let name = if kind == StepKind::Glaze { "Glaze against the cast" } else { "Scumble, lighter" };
+    let new = Step { name: Some(name.into()), mix, share_of_area: step.share_of_area, ..usual };
+    next(&mut studio.pictures[p], i, new);
+    let kept = if found { "Its cup is a beginning" } else { "Mix it" };
+    said.push(format!("“{name}” is planned. {kept}: try it on a swatch first."));
+    Ok(())
+}
+
+/// The coat right below coat `i`.
+fn below(picture: &Picture, i: usize) -> Option<usize> {
+    let since = picture.steps[i].laid_at?;
+    let coats = picture.steps.iter().enumerate();
+    coats
+        .filter(|(_, s)| s.wet_film_um.is_some() && s.laid_at.is_some_and(|at| at < since))
+        .max_by_key(|(_, s)| s.laid_at)
+        .map(|(n, _)| n)
+}
+
+/// That coat `i` lifted the one below is a touch test of that one: it was tacky.
+fn lifted_test(picture: &Picture, i: usize) -> Option<TouchTest> {
+    let below = &picture.steps[below(picture, i)?];
+    let at = picture.steps[i].laid_at? - Duration::seconds(JUST_BEFORE_S);
+    let on = below.laid_at.is_some_and(|laid| laid < at);
+    on.then(|| TouchTest { at, step: below.id.clone(), felt: Touch::Tacky })
+}
+
+/// Coats that are still to come after step `i`, in order.
+fn to_come(picture: &Picture, i: usize) -> Vec<usize> {
+    let steps = picture.steps.iter().enumerate().skip(i + 1);
+    steps.filter(|(_, s)| s.laid_at.is_none() && s.wet_film_um.is_some()).map(|(n, _)| n).collect()
+}
+
+/// Plans `step` right after the last thing done on or after step `i`; what was to stand on that stands on it.
+fn next(picture: &mut Picture, i: usize, step: Step) {
+    let last = picture.steps.iter().rposition(|s| s.laid_at.is_some()).map_or(i, |n| n.max(i));
+    let Some(id) = picture.free_names("s").next() else { return };
+    let on = picture.steps[last].id.clone();
+    let open: Vec<usize> =
+        (0..picture.steps.len()).filter(|n| picture.steps[*n].laid_at.is_none()).collect();
+    for n in open {
+        for below in picture.steps[n].after.iter_mut().flatten().filter(|b| **b == on) {
+            below.clone_from(&id);
+        }
+    }
+    let after = picture.steps[last].after.is_some().then(|| vec![on]);
+    let new = Step {
+        id,
+        after,
+        laid_at: None,
+        pinned_at: None,
+        not_before: None,
+        cup_g: None,
+        earliest_gap_min: None,
+        ..step
+    };
+    picture.put(last + 1, [new]);
+}
+
+/// A swatch beside what is predicted for it.
+fn swatch(
+    studio: &Studio,
+    (mix, wet_film_um, seen): (&Mix, f64, (Swatch, Swatch)),
+) -> Result<SwatchSeen, Fault> {
+    let film = WetFilm::try_new(wet_film_um).map_err(|e| Fault::new("wet_film_um", e))?.get();
+    let tubes = studio.tubes();
+    let tint = tubes.tint(mix).map_err(|e| Fault::new("mix", e))?;
+    let read =
+        Drawdown { over_white: seen.0, over_black: seen.1, ..Drawdown::usual(seen.0, seen.1) };
+    Optics::told_by(&read).map(|_| ()).or_else(|why| match why {
+        // What hides at once still says its colour.
+        Untold::Equal => Ok(()),
+        why => Err(Fault::new("over_white", why)),
+    })?;
+    let (white, black) = usual_cards();
+    let predicted = [white, black].map(|card| tint.laid(card, film).seen().swatch());
+    let predicted = (predicted[0], predicted[1]);
+    Ok(SwatchSeen { mix: mix.clone(), wet_film_um: film, predicted, seen })
+}
