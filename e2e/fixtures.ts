@@ -18,7 +18,7 @@ export { expect };
 /** Opens a view and waits until it is there. */
 export async function open(
   page: Page,
-  view: 'Now' | 'Pictures' | 'Season' | 'Gate' | 'Shelf' | 'Studio',
+  view: 'Now' | 'Pictures' | 'Season' | 'Gate' | 'Log' | 'Shelf' | 'Studio',
 ) {
   await page.goto(view === 'Now' ? '/' : `/${view.toLowerCase()}`);
   const heading = { Now: /: /, Studio: /North-light room/ }[view as string] ?? view;

@@ -1620,6 +1620,8 @@ export interface components {
             mix: components["schemas"]["PartDoc"][];
             /** @description The step it is for: its colour is shown on what that will be laid on; the next coat's without one. */
             step?: string | null;
+            /** @description How it should look on the picture in the end, `#rrggbb`. */
+            wanted?: string | null;
             /**
              * Format: double
              * @description Wet film of a coat [um].
@@ -1641,6 +1643,7 @@ export interface components {
             hides_in: number | null;
             /** @description The same over values of an underpainting, dark to light. */
             ladder: components["schemas"]["RungOut"][];
+            nearest: components["schemas"]["NearestOut"] | null;
             /** @description Over a black card, `#rrggbb`. */
             over_black: string;
             /** @description Over a white card, `#rrggbb`. */
@@ -2696,6 +2699,18 @@ export interface components {
              * @description The picture's new version.
              */
             version: number;
+        };
+        /** @description How many coats come nearest to a colour. */
+        NearestOut: {
+            /**
+             * Format: double
+             * @description How far they are from it (CIEDE2000).
+             */
+            apart: number;
+            /** @description How many; none when every coat leads away from it. */
+            coats: number;
+            /** @description The same in words. */
+            said: string;
         };
         /** @description What a new material begins with. */
         NewMaterialOut: {

@@ -15,6 +15,7 @@ use crate::quantity::{
 use crate::readiness::{Bed, history};
 use crate::studio::check::MOST_HAPPENED;
 use crate::studio::{Look, MatchAsked, Studio};
+use crate::time::{full_minute, whole_instant, whole_seconds};
 use chrono::{DateTime, Duration, Utc};
 
 /// Share of the picture that a mend covers [-]. [practice]
@@ -271,7 +272,9 @@ fn reaches(
     Ok(Bed::after(studio, p, Grid::PLANNING, &done)?.reaches(studio, state)?)
 }
 
+/// A moment in words, up to the full minute as every view says it.
 fn clock(studio: &Studio, at: DateTime<Utc>) -> String {
+    let at = whole_instant(full_minute(whole_seconds(at)));
     at.with_timezone(&studio.hours.zone()).format("%A %-d %B, %H:%M").to_string()
 }
 

@@ -9,6 +9,7 @@ use crate::quantity::{Fault, WetFilm, check_line, check_moment};
 use crate::readiness::{Bed, NotReady, history};
 use crate::seal::{against, closed_gate};
 use crate::studio::Studio;
+use crate::time::{full_minute, whole_instant, whole_seconds};
 use chrono::{DateTime, Duration, Utc};
 
 /// How far ahead of the application's clock a painter's clock may go [s]. [practice]
@@ -116,9 +117,11 @@ pub fn too_early(studio: &Studio, p: usize, laid: &Laid) -> Result<Vec<String>, 
         .ok_or_else(|| Fault::new("step", format!("the picture has no step \"{}\"", laid.step)))?;
     let after = as_laid(studio, (p, i), laid)?;
     after.check_picture(p)?;
-    let moment = |at: DateTime<Utc>| {
-        at.with_timezone(&studio.hours.zone()).format("%A %-d %B, %H:%M").to_string()
-    };
+    // Until a full minute, as every view says it.
+    let up = |at| whole_instant(full_minute(whole_seconds(at)));
+    let zone = studio.hours.zone();
+    let moment =
+        |at: DateTime<Utc>| up(at).with_timezone(&zone).format("%A %-d %B, %H:%M").to_string();
     let mut said = Vec::new();
     let picture = &after.pictures[p];
     for (at, n) in history(picture, std::iter::empty()) {
@@ -134,7 +137,7 @@ pub fn too_early(studio: &Studio, p: usize, laid: &Laid) -> Result<Vec<String>, 
         if n == i {
             said.push(format!("{below} lies below {title} and {until}"));
         } else if before.steps[n].laid_at == Some(at) && onto(studio, p, (n, at))?.is_none() {
-            let when = moment(at);
+            let when = at.with_timezone(&zone).format("%A %-d %B, %H:%M");
             said.push(format!("{title}, done {when}, would lie on {below}, which {until}"));
         }
     }

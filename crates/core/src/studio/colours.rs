@@ -29,6 +29,8 @@ pub struct ColourAsked {
     pub wet_film_um: f64,
     /// The step it is for; the next coat without one.
     pub step: Option<String>,
+    /// How it should look on the picture in the end.
+    pub wanted: Option<Swatch>,
 }
 
 /// What a coat of a cup looks like.
@@ -46,6 +48,8 @@ pub struct CupColours {
     pub hides_in: Option<usize>,
     /// The same over values of an underpainting, dark to light.
     pub ladder: Vec<Rung>,
+    /// How many coats come nearest to what is wanted, none among them, and how far that is (CIEDE2000).
+    pub nearest: Option<(usize, f64)>,
     /// What is not known of its colours, a sentence for each material.
     pub untold: Vec<String>,
     /// Where its colours come from, a sentence for each source.
@@ -144,7 +148,15 @@ impl Studio {
         };
         let over = |card| tint.laid(card, wet_um).seen().swatch();
         let values = even_values(LADDER_ROWS, UNDERPAINTINGS);
+        let nearest = asked.wanted.and_then(|wanted| {
+            let wanted = Lab::of(wanted);
+            let rungs = tint.rungs(&under, wet_um, LADDER_COATS).into_iter().enumerate();
+            rungs
+                .map(|(coats, rung)| (coats, rung.seen().lab().apart(wanted)))
+                .min_by(|a, b| a.1.total_cmp(&b.1))
+        });
         Ok(CupColours {
+            nearest,
             over_white: over(&usual_cards().0),
             over_black: over(&usual_cards().1),
             face: rung(under, LADDER_COATS),

@@ -41,6 +41,14 @@ async fn a_cup_shows_its_glaze_over_the_cards_the_picture_and_a_ladder(pool: MyS
     // It lies on the yellow glaze over grey: the bare rung is what the strata show there.
     let face = &seen["face"]["seen"];
     assert!(lab(&face[0]).b > 3.0 && lab(&face[7]).b < -5.0, "{face}");
+    // Wanted as three coats look: three come nearest.
+    let mut wish = json!({ "mix": mix, "wet_film_um": 40, "step": "s5" });
+    wish["wanted"] = face[3].clone();
+    let told = studio.post(&path, &wish).await.json();
+    assert_eq!(
+        (&told["nearest"]["coats"], &told["nearest"]["said"]),
+        (&json!(3), &json!("no difference to be seen"))
+    );
     // A paint without readings is said, and goes on as its swatch.
     let unknown = json!({ "mix": [{ "material": "moonlight", "parts": 1 }], "wet_film_um": 40 });
     assert_eq!(

@@ -131,7 +131,7 @@ async fn a_table_is_looked_at_first_and_its_good_rows_are_kept_all_at_once(pool:
     let title = "Two carboys, north window";
     let table = format!(
         "at,picture,what,place,words\r\n\
-         2027-01-14 10:00,\"{title}\",noted,sill,\"cold light, \"\"grey\"\"\"\r\n\
+         2027-01-14 10:00,\"{title}\",noted,sill,\"cold light, \"\"pewter\"\"\"\r\n\
          2027-01-14 10:00,Moonlight,noted,,\"two\nlines\"\r\n\
          yesterday,\"{title}\",noted,,x\r\n\
          2027-01-14 10:05,\"{title}\",laid,,x\r\n\
@@ -145,10 +145,10 @@ async fn a_table_is_looked_at_first_and_its_good_rows_are_kept_all_at_once(pool:
     // A text of two lines is one row: the next one begins a line later.
     assert_eq!(lines, [3, 5, 6, 7, 8], "{looked}");
     let log = format!("/api/studios/{key}/log");
-    assert_eq!(of(&studio, &log, "grey").await["of"], 0, "nothing is kept yet");
+    assert_eq!(of(&studio, &log, "pewter").await["of"], 0, "nothing is kept yet");
     studio.bring(&format!("{path}?keep=true"), table.clone().into()).await.json();
-    let found = of(&studio, &log, "grey").await;
-    assert_eq!(found["entries"][0]["entry"]["words"], "cold light, \"grey\"");
+    let found = of(&studio, &log, "pewter").await;
+    assert_eq!(found["entries"][0]["entry"]["words"], "cold light, \"pewter\"");
     // Sent twice it changes nothing.
     let again = studio.bring(&format!("{path}?keep=true"), table.into()).await.json();
     assert_eq!(again["good"], 0);

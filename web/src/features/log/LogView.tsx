@@ -259,7 +259,7 @@ function Row({ found, zone }: { found: Schemas['EntryOut']; zone: string }) {
           </Box>
           {': '}
           <b>
-            {found.step_title
+            {found.step_title && entry.kind !== 'photographed'
               ? entry.kind === 'laid'
                 ? start(found.step_title)
                 : `${start(found.step_title)}, ${(ONE[entry.kind] ?? entry.kind).toLowerCase()}`

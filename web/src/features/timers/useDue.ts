@@ -48,7 +48,8 @@ export function useDue(studio: string): Due[] {
   const begun = timers.map((timer) => ({
     id: timer.id,
     what: timer.what,
-    left: timer.left ?? timer.ends - local,
+    // A moment may pass before the clock of the page is looked at.
+    left: Math.min(timer.left ?? timer.ends - local, timer.whole),
     timer,
   }));
   const due = [...begun, ...coats.sort((a, b) => a.left - b.left)];

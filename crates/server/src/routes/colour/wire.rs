@@ -22,6 +22,10 @@ pub struct ColourAsk {
     /// The step it is for: its colour is shown on what that will be laid on; the next coat's without one.
     #[serde(default)]
     pub step: Option<String>,
+    /// How it should look on the picture in the end, `#rrggbb`.
+    #[serde(default)]
+    #[schema(value_type = Option<String>)]
+    pub wanted: Option<Hex>,
 }
 
 /// What is seen over one ground with no coat, one, two and so on.
@@ -51,6 +55,9 @@ pub struct ColourOut {
     pub hides_in: Option<usize>,
     /// The same over values of an underpainting, dark to light.
     pub ladder: Vec<RungOut>,
+    /// How many coats come nearest to what is wanted.
+    #[schema(required)]
+    pub nearest: Option<NearestOut>,
     /// What is not known of its colours, a sentence for each material.
     pub untold: Vec<String>,
     /// Where its colours come from, a sentence for each source.
@@ -58,6 +65,17 @@ pub struct ColourOut {
     /// The last swatch that was made of its paints: the colours start from it.
     #[schema(required)]
     pub seen: Option<SeenOut>,
+}
+
+/// How many coats come nearest to a colour.
+#[derive(Serialize, ToSchema)]
+pub struct NearestOut {
+    /// How many; none when every coat leads away from it.
+    pub coats: usize,
+    /// How far they are from it (CIEDE2000).
+    pub apart: f64,
+    /// The same in words.
+    pub said: String,
 }
 
 /// A mix that is looked for. One of `colour`, `like` and `neutral` says what it should look like.
@@ -168,6 +186,7 @@ impl ColourAsk {
             mix: read_mix(&self.mix),
             wet_film_um: self.wet_film_um,
             step: self.step.clone(),
+            wanted: self.wanted.map(|hex| hex.0),
         }
     }
 }
@@ -191,6 +210,11 @@ impl ColourOut {
             covers: colours.covers,
             hides_in: colours.hides_in,
             ladder: colours.ladder.iter().map(RungOut::of).collect(),
+            nearest: colours.nearest.map(|(coats, apart)| NearestOut {
+                coats,
+                apart,
+                said: Lab::said_apart(apart).to_owned(),
+            }),
             untold: colours.untold,
             sources: colours.sources,
             seen: colours.seen.as_ref().map(SeenOut::of),

@@ -53,6 +53,7 @@ export function CupBench(props: Props) {
   const back = () => void navigate(`/pictures/${id}`);
   const name = start(step.name ?? step.kind.replace('_', ' '));
   const [keeping, setKeeping] = useState(false);
+  const [wanted, setWanted] = useState<string>();
   const tub = tubs.find((t) => t.tub.id === edit.tub);
   /** The coat as it would be kept with the cup as it stands. */
   const made = (cupG?: number) =>
@@ -67,6 +68,7 @@ export function CupBench(props: Props) {
     });
   const colour = useQuery({
     ...colourQuery(id, {
+      ...(wanted ? { wanted } : {}),
       mix: edit.settled ?? [],
       wet_film_um: edit.ask.wet_film_um,
       step: step.id,
@@ -291,6 +293,8 @@ export function CupBench(props: Props) {
           mix={edit.ask.mix}
           film={edit.ask.wet_film_um}
           old={colour.isPlaceholderData}
+          wanted={wanted}
+          onWanted={setWanted}
           pending={edits.pending || !edit.settled}
           onPlan={(coats) =>
             edits.edit(
