@@ -126,11 +126,10 @@ const SHOTS: Shot[] = [
     },
   },
   {
-    name: 'tubs',
+    name: 'log',
     take: async (page, url) => {
-      await page.goto(`${url}/shelf`);
-      await page.getByRole('radio', { name: 'Tubs' }).click();
-      await page.getByRole('listitem', { name: 'Fog grey' }).waitFor();
+      await page.goto(`${url}/log`);
+      await page.getByRole('list', { name: 'Entries' }).waitFor();
     },
   },
   {

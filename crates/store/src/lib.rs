@@ -10,7 +10,10 @@ mod air_body;
 mod error;
 mod log;
 mod log_body;
+mod log_entry;
 mod log_search;
+mod log_words;
+mod mix_body;
 mod photograph;
 mod picture;
 mod picture_body;
@@ -24,8 +27,9 @@ mod versioned;
 
 pub use air::{AirState, save_air, undo_air};
 pub use error::StoreError;
-pub use log::{DIGITS, Done, LaidCoatBody, LogEntry, log_of};
+pub use log::log_of;
 pub use log_body::{SwatchBody, WhatBody, WordsBody};
+pub use log_entry::{DIGITS, Done, LaidCoatBody, LogEntry};
 pub use log_search::{LogAsked, LogFound, index_log, search_log};
 pub use photograph::{
     NewPhotograph, Photograph, Rendition, add_photograph, delete_photograph, load_rendition,

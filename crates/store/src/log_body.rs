@@ -1,6 +1,6 @@
 //! How what happened beside the coats is written into JSON columns.
 
-use crate::picture_body::{MixBody, mix_body, mix_of};
+use crate::mix_body::{MixBody, mix_body, mix_of};
 use chrono::{DateTime, Utc};
 use serde::{Deserialize, Serialize};
 use ulvek_core::mix::{Swatch, SwatchSeen};

@@ -1,12 +1,10 @@
 //! The log of a studio as one list: what its entries say, kept for searching, and searching in it.
 
-use crate::log::{Done, LogEntry, LogRow, append_words};
+use crate::log_entry::{LogEntry, LogRow};
+use crate::log_words::Words;
 use crate::{StoreError, shelf};
 use chrono::{DateTime, Utc};
 use sqlx::{FromRow, MySqlConnection, MySqlPool, QueryBuilder};
-use std::collections::HashMap;
-use ulvek_core::mix::Material;
-use ulvek_core::picture::Picture;
 use uuid::Uuid;
 
 /// Shortest word that the full-text index holds [letters]; `innodb_ft_min_token_size` of MariaDB.
@@ -46,35 +44,6 @@ pub struct LogFound {
     pub some: bool,
 }
 
-/// What an entry says in words: what is found by searching.
-pub(crate) struct Words<'a> {
-    picture: &'a Picture,
-    names: HashMap<&'a str, String>,
-}
-
-impl<'a> Words<'a> {
-    pub fn of(picture: &'a Picture, shelf: &'a [Material]) -> Self {
-        let named =
-            |m: &'a Material| (m.id.as_str(), format!("{} {}", m.name, m.pigments.join(" ")));
-        Self { picture, names: shelf.iter().map(named).collect() }
-    }
-
-    pub fn said(&self, what: &Done, step: Option<&str>) -> String {
-        let mut said = vec![self.picture.title.clone()];
-        let step = step.and_then(|id| self.picture.steps.iter().find(|s| s.id == id));
-        said.extend(step.map(|s| format!("{} {}", s.title(), s.kind.word())));
-        let mut material = |id: &str| said.extend(self.names.get(id).cloned());
-        match what {
-            Done::Laid(coat) => coat.mix.iter().for_each(|(id, _)| material(id)),
-            Done::Happened { words, .. } => words.material.iter().for_each(|id| material(id)),
-            _ => {}
-        }
-        said.extend(what.words());
-        said.retain(|text| !text.is_empty());
-        said.join("\n")
-    }
-}
-
 /// Says again in words what older entries say that were kept before they could be searched.
 ///
 /// # Errors
@@ -90,7 +59,7 @@ pub async fn index_log(pool: &MySqlPool) -> Result<(), StoreError> {
         // One that is taken away stays as it is until it is brought back.
         match crate::load_picture(&mut tx, picture).await {
             Ok(stored) => {
-                let shelf = shelf::materials(&mut tx, stored.studio).await?;
+                let shelf = shelf::materials_around(&mut tx, picture).await?;
                 let words = Words::of(&stored.picture, &shelf);
                 for entry in crate::log_of(&mut tx, picture).await? {
                     let said = words.said(&entry.what, entry.step.as_deref());
@@ -212,4 +181,18 @@ fn narrow(query: &mut QueryBuilder<sqlx::MySql>, studio: Uuid, asked: &LogAsked,
     if let Some(like) = &by.like {
         query.push(" AND LOCATE(").push_bind(like.as_str()).push(", l.said) > 0");
     }
+}
+
+/// Keeps what entry `number` says in words.
+async fn append_words(
+    conn: &mut MySqlConnection,
+    number: i64,
+    said: &str,
+) -> Result<(), StoreError> {
+    sqlx::query("UPDATE log_entry SET said = ? WHERE number = ?")
+        .bind(said)
+        .bind(number)
+        .execute(conn)
+        .await?;
+    Ok(())
 }

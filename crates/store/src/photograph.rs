@@ -1,7 +1,8 @@
 //! Photographs of pictures: kept as they came out of the check, beside the picture they show.
 
 use crate::StoreError;
-use crate::log::{self, Done};
+use crate::log;
+use crate::log_entry::Done;
 use chrono::{DateTime, Utc};
 use sqlx::{FromRow, MySqlConnection};
 use uuid::Uuid;

@@ -1,7 +1,8 @@
 //! Pictures: one row each, written whole, with a version.
 
 use crate::StoreError;
-use crate::log::{self, LogEntry};
+use crate::log;
+use crate::log_entry::LogEntry;
 use crate::picture_body::PictureBody;
 use crate::revision::{self, Direction, History};
 use crate::versioned::{PICTURE, Value, json};

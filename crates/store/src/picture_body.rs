@@ -1,11 +1,12 @@
 //! How a picture and its steps are written into JSON columns: types of the store alone.
 
 use crate::log_body::HappeningBody;
+use crate::mix_body::{mix_body, mix_of};
 use crate::seal_body::SealBody;
 use chrono::{DateTime, NaiveDate, Utc};
 use serde::{Deserialize, Serialize};
 use ulvek_core::film::Ground;
-use ulvek_core::mix::{Mix, Part, Swatch, Thinning};
+use ulvek_core::mix::{Swatch, Thinning};
 use ulvek_core::picture::{
     Need, Picture, ReadyBy, SetAside, Step, StepKind, ThinningChoice, Touch, TouchTest,
 };
@@ -205,15 +206,4 @@ impl StepBody {
             cup_g: self.cup_g,
         }
     }
-}
-
-/// Parts of a mix: material and how many.
-pub(crate) type MixBody = Vec<(String, f64)>;
-
-pub(crate) fn mix_body(mix: &Mix) -> MixBody {
-    mix.iter().map(|p| (p.material.clone(), p.parts)).collect()
-}
-
-pub(crate) fn mix_of(mix: MixBody) -> Mix {
-    mix.into_iter().map(|(material, parts)| Part { material, parts }).collect()
 }

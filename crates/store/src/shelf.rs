@@ -53,17 +53,19 @@ pub(crate) async fn load_shelf(
     Ok(ShelfState { version, history: revision::history(conn, owner).await? })
 }
 
-/// The materials of a studio's shelf.
-pub(crate) async fn materials(
+/// The materials of the shelf around a picture.
+pub(crate) async fn materials_around(
     conn: &mut MySqlConnection,
-    studio: Uuid,
+    picture: Uuid,
 ) -> Result<Vec<Material>, StoreError> {
-    let (body,): (String,) = sqlx::query_as("SELECT body FROM shelf WHERE studio_id = ?")
-        .bind(studio)
-        .fetch_one(conn)
-        .await?;
+    let (body,): (String,) = sqlx::query_as(
+        "SELECT s.body FROM shelf s JOIN picture p ON p.studio_id = s.studio_id WHERE p.id = ?",
+    )
+    .bind(picture)
+    .fetch_one(conn)
+    .await?;
     let body: ShelfBody = serde_json::from_str(&body)
-        .map_err(|e| StoreError::Unreadable(format!("shelf of {studio}: {e}")))?;
+        .map_err(|e| StoreError::Unreadable(format!("shelf around {picture}: {e}")))?;
     body.into_materials()
 }
 

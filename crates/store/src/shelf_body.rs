@@ -1,7 +1,8 @@
 //! How a shelf is written into its JSON column.
 
 use crate::StoreError;
-use crate::picture_body::{MixBody, StepBody, mix_body, mix_of};
+use crate::mix_body::{MixBody, mix_body, mix_of};
+use crate::picture_body::StepBody;
 use chrono::{DateTime, Utc};
 use serde::{Deserialize, Serialize};
 use ulvek_core::mix::{

@@ -6,6 +6,7 @@ mod draft;
 mod edit;
 mod happen;
 mod log;
+mod mend;
 mod seal;
 mod touch;
 

@@ -7,6 +7,7 @@ mod limits;
 mod material;
 mod parts;
 mod pigment;
+mod seen;
 mod starter_shelf;
 mod swatch;
 
@@ -17,5 +18,6 @@ pub use limits::{
 pub use material::{Finish, Line, Material, MaterialKind, Opacity, Stock};
 pub use parts::{Mix, Part, find};
 pub use pigment::{Lightfastness, lightfastness, poisonous};
+pub use seen::SwatchSeen;
 pub use starter_shelf::{ordinary_paint, starter_shelf};
-pub use swatch::{Drawdown, Swatch, SwatchSeen};
+pub use swatch::{Drawdown, Swatch};

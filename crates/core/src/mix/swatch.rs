@@ -1,6 +1,5 @@
 //! Colours as a painter gives them: of a screen, or read over two cards.
 
-use super::parts::Mix;
 use crate::quantity::Range;
 
 /// A colour of a screen: sRGB, 8 bits each.
@@ -58,17 +57,4 @@ impl Drawdown {
     pub const fn usual(over_white: Swatch, over_black: Swatch) -> Self {
         Self { over_white, over_black, dry_um: Self::USUAL_DRY_UM, cards: Self::CARDS }
     }
-}
-
-/// A swatch of a mix as it came out, beside what was predicted.
-#[derive(Debug, Clone, PartialEq)]
-pub struct SwatchSeen {
-    /// The mix.
-    pub mix: Mix,
-    /// Its wet film [um].
-    pub wet_film_um: f64,
-    /// What was predicted over the usual white and black card.
-    pub predicted: (Swatch, Swatch),
-    /// What was seen over them.
-    pub seen: (Swatch, Swatch),
 }

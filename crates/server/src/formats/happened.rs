@@ -1,7 +1,7 @@
 //! What happened on a picture beside its coats: shape, reading and writing.
 
 use super::fields::{Hex, few_lines, line, local, utc};
-use super::picture::{PartDoc, mix_doc, read_mix};
+use super::mix::{PartDoc, mix_doc, read_mix};
 use super::words;
 use chrono::{DateTime, FixedOffset};
 use chrono_tz::Tz;

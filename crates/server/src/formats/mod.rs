@@ -8,6 +8,7 @@ mod document;
 mod fields;
 mod happened;
 mod log_csv;
+mod mix;
 mod picture;
 mod plain;
 mod readings;
@@ -24,9 +25,8 @@ pub use document::{Document, FORMAT, MAX_BYTES, json_schema, read_document};
 pub use fields::{Hex, label, local, moment};
 pub use happened::{HappeningDoc, WhatDoc};
 pub use log_csv::{Line, Row, read_log, write_log};
-pub use picture::{
-    GroundDoc, PartDoc, PictureDoc, SetAsideDoc, StepDoc, ThinningDoc, TouchDoc, mix_doc, read_mix,
-};
+pub use mix::{PartDoc, mix_doc, read_mix};
+pub use picture::{GroundDoc, PictureDoc, SetAsideDoc, StepDoc, ThinningDoc, TouchDoc};
 pub use plain::{Unread, plain_words, read_json};
 pub use readings::read_readings;
 pub use record::{RECORD, RecordDoc, Shown, record_schema};

@@ -2,6 +2,7 @@
 
 use super::fields::{Hex, line, local, utc};
 use super::happened::HappeningDoc;
+use super::mix::{PartDoc, mix_doc, read_mix};
 use super::seal::SealDoc;
 use super::words;
 use chrono::{DateTime, FixedOffset, NaiveDate};
@@ -9,7 +10,7 @@ use chrono_tz::Tz;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use ulvek_core::film::Ground;
-use ulvek_core::mix::{Mix, Part, Swatch, Thinning};
+use ulvek_core::mix::{Swatch, Thinning};
 use ulvek_core::picture::{
     Need, Picture, ReadyBy, SealRecord, SetAside, Step, StepKind, ThinningChoice, Touch, TouchTest,
 };
@@ -203,16 +204,6 @@ pub struct StepDoc {
     pub cup_g: Option<f64>,
 }
 
-/// Parts of one material, by volume.
-#[derive(Debug, Clone, Serialize, Deserialize, JsonSchema, ToSchema)]
-#[serde(deny_unknown_fields)]
-pub struct PartDoc {
-    /// The material's name on the shelf.
-    pub material: String,
-    /// How many parts.
-    pub parts: f64,
-}
-
 impl PictureDoc {
     /// Writes a picture; times in `zone`.
     pub fn of(picture: &Picture, zone: Tz) -> Self {
@@ -328,16 +319,6 @@ impl StepDoc {
             cup_g: self.cup_g,
         }
     }
-}
-
-/// Writes a mix.
-pub fn mix_doc(mix: &Mix) -> Vec<PartDoc> {
-    mix.iter().map(|p| PartDoc { material: p.material.clone(), parts: p.parts }).collect()
-}
-
-/// Reads a mix; whether it may be is the check's to say.
-pub fn read_mix(mix: &[PartDoc]) -> Mix {
-    mix.iter().map(|p| Part { material: p.material.clone(), parts: p.parts }).collect()
 }
 
 /// What a fingertip felt on a coat.

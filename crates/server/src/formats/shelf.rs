@@ -1,7 +1,8 @@
 //! The shelf: materials, tubs and own ways of working; shape, reading and writing.
 
 use super::fields::{Hex, few_lines, line, local, utc};
-use super::picture::{PartDoc, StepDoc, mix_doc, read_mix};
+use super::mix::{PartDoc, mix_doc, read_mix};
+use super::picture::StepDoc;
 use super::words;
 use chrono::{DateTime, FixedOffset};
 use chrono_tz::Tz;

@@ -1,9 +1,8 @@
 //! The log: what was done on a picture.
 
-use super::wire::{
-    AgainstOut, Bring, BroughtOut, HappenedOut, Laid, LearnedOut, LogOut, LogPage, LogQuery,
-    Retold, Retouched, Told, Touched, TouchedOut,
-};
+use super::found::{Bring, BroughtOut, LogPage, LogQuery};
+use super::told::{HappenedOut, Retold, Told};
+use super::wire::{AgainstOut, Laid, LearnedOut, LogOut, Retouched, Touched, TouchedOut};
 use crate::compute::aside;
 use crate::extract::{Asked, Body, Key, Raw};
 use crate::formats::{HappeningDoc, read_log, write_log};

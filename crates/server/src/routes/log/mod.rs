@@ -1,4 +1,6 @@
 //! The log: what was done on a picture, entered and read.
 
+pub mod found;
 pub mod handlers;
+pub mod told;
 pub mod wire;

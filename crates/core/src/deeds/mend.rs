@@ -1,0 +1,203 @@
+//! What went wrong with paint, and what is planned because of it.
+
+use crate::mix::{Material, MaterialKind, Mix};
+use crate::picture::{Need, PaintTrouble, Picture, Step, StepKind, Touch, TouchTest, WIPED_UM};
+use crate::quantity::{Checked, Fault, MOST_LETTERS, WetFilm};
+use crate::studio::{Look, MatchAsked, Studio};
+use chrono::Duration;
+
+/// Share of the picture that a mend covers [-]. [practice]
+const MEND_SHARE: f64 = 0.1;
+/// Minutes that one takes [min]. [practice]
+const MEND_MIN: f64 = 20.0;
+/// How much thinner the next coats become after streaks [-]. [practice]
+const THINNER: f64 = 0.75;
+/// How long before the coat that lifted it the one below was found tacky [s]. [practice]
+const JUST_BEFORE_S: i64 = 1;
+
+/// Changes what is planned after trouble with coat `i`.
+pub(super) fn mend(
+    studio: &mut Studio,
+    p: usize,
+    (i, trouble): (usize, PaintTrouble),
+    said: &mut Vec<String>,
+) -> Checked {
+    let step = studio.pictures[p].steps[i].clone();
+    let title = step.title().to_owned();
+    if step.kind.seals() {
+        let why = format!("{title} seals: what goes wrong with it is said on its bench sheet");
+        return Err(Fault::new("step", why));
+    }
+    said.push(trouble.at_once().to_owned());
+    let name = |what: &str| Some(format!("{what}: {title}").chars().take(MOST_LETTERS).collect());
+    let small = |kind: StepKind, of: &Step| Step {
+        kind,
+        share_of_area: MEND_SHARE.min(of.share_of_area),
+        hands_on_min: MEND_MIN,
+        ..of.clone()
+    };
+    match trouble {
+        PaintTrouble::Lifted => {
+            let picture = &mut studio.pictures[p];
+            let below =
+                below(picture, i).map_or_else(|| step.clone(), |n| picture.steps[n].clone());
+            if let Some(test) = lifted_test(picture, i)
+                && !picture.tests.contains(&test)
+            {
+                picture.tests.push(test);
+                picture.tests.sort();
+                let below = below.title();
+                said.push(format!(
+                    "{below} was still tacky when it was laid: kept as a touch test."
+                ));
+            }
+            let mend = Step {
+                name: name("Mend the coat below"),
+                needs: Some(Need::DryThrough),
+                ..small(StepKind::Correction, &below)
+            };
+            next(picture, i, mend);
+            said.push(
+                "A mend with the mix of the coat below is planned, when it is dry through.".into(),
+            );
+        }
+        PaintTrouble::Torn => {
+            let mend = Step { name: name("Thin correction"), ..small(StepKind::Correction, &step) };
+            next(&mut studio.pictures[p], i, mend);
+            said.push("A thin correction is planned, when it may be painted over.".into());
+            said.push("Lay the next one in smaller areas, or with a slower medium.".into());
+        }
+        PaintTrouble::Spots | PaintTrouble::TooLight => {
+            if to_come(&studio.pictures[p], i).is_empty() {
+                next(&mut studio.pictures[p], i, step);
+                said.push(format!("{title} is planned once more: it covers them."));
+            } else if trouble == PaintTrouble::Spots {
+                said.push("The next coat goes over them when this one may be painted over.".into());
+            } else {
+                next(&mut studio.pictures[p], i, step);
+                said.push(format!("{title} is planned once more: it deepens it."));
+            }
+        }
+        PaintTrouble::Streaks => {
+            let coming = to_come(&studio.pictures[p], i);
+            let steps = &mut studio.pictures[p].steps;
+            let alike: Vec<usize> =
+                coming.into_iter().filter(|n| steps[*n].kind == step.kind).collect();
+            for n in &alike {
+                let film = &mut steps[*n].wet_film_um;
+                *film = film.map(|um| (um * THINNER).max(WetFilm::RANGE.min));
+            }
+            said.push(match alike.len() {
+                0 => "Lay the next coat thinner, with crossed strokes.".into(),
+                _ => "The coats of its kind to come are a quarter thinner now. Cross the strokes."
+                    .into(),
+            });
+        }
+        PaintTrouble::Cloudy => {
+            let first = to_come(&studio.pictures[p], i).first().copied();
+            let picture = &mut studio.pictures[p];
+            if let Some(n) = first.filter(|n| picture.needs(*n) < Need::DryThrough) {
+                picture.steps[n].needs = Some(Need::DryThrough);
+                let title = picture.steps[n].title();
+                said.push(format!("{title} waits until this coat is dry right through."));
+            }
+        }
+        PaintTrouble::TooDark | PaintTrouble::WrongCast => correct(studio, p, (i, trouble), said)?,
+        PaintTrouble::Dust => {
+            let sand = Step {
+                name: name("Take the dust off"),
+                wet_film_um: None,
+                mix: Mix::default(),
+                tub: None,
+                ..small(StepKind::Sanding, &step)
+            };
+            next(&mut studio.pictures[p], i, sand);
+            said.push(
+                "Taking it off with fine paper is planned, when the coat is dry through.".into(),
+            );
+        }
+    }
+    Ok(())
+}
+
+/// Plans the coat that corrects a colour: a glaze against the cast, a scumble of the opposite in value.
+fn correct(
+    studio: &mut Studio,
+    p: usize,
+    (i, trouble): (usize, PaintTrouble),
+    said: &mut Vec<String>,
+) -> Checked {
+    let kind = if trouble == PaintTrouble::TooDark { StepKind::Scumble } else { StepKind::Glaze };
+    let step = studio.pictures[p].steps[i].clone();
+    let usual = Step::usual("", kind);
+    let wet_film_um = usual.wet_film_um.unwrap_or(WIPED_UM);
+    let clear = |m: &&Material| {
+        m.kind == MaterialKind::Medium && !m.archived && m.composition.solids() > 0.0
+    };
+    let used =
+        step.mix.iter().filter_map(|part| studio.material(&part.material)).find(|m| clear(m));
+    let medium = used.or_else(|| studio.materials.iter().find(clear)).map(|m| m.id.clone());
+    let asked = MatchAsked { look: Look::Neutral, medium, wet_film_um, step: None };
+    let mix = if kind == StepKind::Glaze {
+        studio.find_mix(p, &asked).ok().and_then(|m| m.found.into_iter().next()).map(|f| f.mix)
+    } else {
+        studio.lightest_paint()
+    };
+    let (mix, found) = mix.map_or_else(|| (step.mix.clone(), false), |mix| (mix, true));
+    let name = if kind == StepKind::Glaze { "Glaze against the cast" } else { "Scumble, lighter" };
+    let new = Step { name: Some(name.into()), mix, share_of_area: step.share_of_area, ..usual };
+    next(&mut studio.pictures[p], i, new);
+    let kept = if found { "Its cup is a beginning" } else { "Mix it" };
+    said.push(format!("“{name}” is planned. {kept}: try it on a swatch first."));
+    Ok(())
+}
+
+/// The coat right below coat `i`.
+fn below(picture: &Picture, i: usize) -> Option<usize> {
+    let since = picture.steps[i].laid_at?;
+    let coats = picture.steps.iter().enumerate();
+    coats
+        .filter(|(_, s)| s.wet_film_um.is_some() && s.laid_at.is_some_and(|at| at < since))
+        .max_by_key(|(_, s)| s.laid_at)
+        .map(|(n, _)| n)
+}
+
+/// That coat `i` lifted the one below is a touch test of that one: it was tacky.
+pub(super) fn lifted_test(picture: &Picture, i: usize) -> Option<TouchTest> {
+    let below = &picture.steps[below(picture, i)?];
+    let at = picture.steps[i].laid_at? - Duration::seconds(JUST_BEFORE_S);
+    let on = below.laid_at.is_some_and(|laid| laid < at);
+    on.then(|| TouchTest { at, step: below.id.clone(), felt: Touch::Tacky })
+}
+
+/// Coats that are still to come after step `i`, in order.
+fn to_come(picture: &Picture, i: usize) -> Vec<usize> {
+    let steps = picture.steps.iter().enumerate().skip(i + 1);
+    steps.filter(|(_, s)| s.laid_at.is_none() && s.wet_film_um.is_some()).map(|(n, _)| n).collect()
+}
+
+/// Plans `step` right after the last thing done on or after step `i`; what was to stand on that stands on it.
+fn next(picture: &mut Picture, i: usize, step: Step) {
+    let last = picture.steps.iter().rposition(|s| s.laid_at.is_some()).map_or(i, |n| n.max(i));
+    let Some(id) = picture.free_names("s").next() else { return };
+    let on = picture.steps[last].id.clone();
+    let open: Vec<usize> =
+        (0..picture.steps.len()).filter(|n| picture.steps[*n].laid_at.is_none()).collect();
+    for n in open {
+        for below in picture.steps[n].after.iter_mut().flatten().filter(|b| **b == on) {
+            below.clone_from(&id);
+        }
+    }
+    let after = picture.steps[last].after.is_some().then(|| vec![on]);
+    let new = Step {
+        id,
+        after,
+        laid_at: None,
+        pinned_at: None,
+        not_before: None,
+        cup_g: None,
+        earliest_gap_min: None,
+        ..step
+    };
+    picture.put(last + 1, [new]);
+}
