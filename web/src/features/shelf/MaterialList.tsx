@@ -5,6 +5,7 @@ import Switch from '@mui/material/Switch';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
+import { Link } from 'react-router';
 import type { Schemas } from '../../api/client';
 import { Chip } from '../../components/Chip';
 import { put, type useShelfEdit } from '../../components/useShelfEdit';
@@ -129,6 +130,16 @@ export function MaterialList({ shelf, edits, zone, now }: Props) {
                     <Button variant="text" aria-label={`Edit ${m.name}`} onClick={() => setOpen(m)}>
                       Edit
                     </Button>
+                    {used && (
+                      <Button
+                        component={Link}
+                        variant="text"
+                        to={`/log?material=${encodeURIComponent(m.id)}`}
+                        aria-label={`Where ${m.name} was used`}
+                      >
+                        Used
+                      </Button>
+                    )}
                     <Button
                       variant="text"
                       disabled={edits.pending}

@@ -1,0 +1,72 @@
+import { act, screen, within } from '@testing-library/react';
+import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
+import { renderInStudio } from '../../renderInStudio';
+import { TimerBar } from './TimerBar';
+import { beginTimer, endSession, leftSaid } from './timers';
+
+const ring = vi.hoisted(() => vi.fn());
+vi.mock('./ring', () => ({ ring, mayAsk: () => false, askToRing: vi.fn() }));
+
+const MINUTE = 60_000;
+
+beforeEach(() => {
+  vi.useFakeTimers({ now: Date.parse('2027-01-14T16:34:00Z') });
+  localStorage.clear();
+  ring.mockClear();
+  vi.stubGlobal('fetch', () => new Promise(() => undefined));
+});
+afterEach(() => {
+  vi.useRealTimers();
+  vi.unstubAllGlobals();
+});
+
+const pass = (ms: number) => act(() => vi.advanceTimersByTimeAsync(ms));
+const timer = (name: string) => within(screen.getByRole('group', { name }));
+
+describe('timers', () => {
+  test('several run at once, ring once, and are there again after a reload', async () => {
+    act(() => beginTimer('misting', 'Mist the palette', 10 * MINUTE));
+    act(() => beginTimer('own', 'Tea', 2 * MINUTE));
+    const first = renderInStudio(<TimerBar studio="s" />);
+    await pass(1000);
+    expect(timer('Tea').getByRole('timer').textContent).toBe('1:59');
+    first.unmount();
+    // The laptop was closed for a minute.
+    await vi.advanceTimersByTimeAsync(MINUTE);
+    renderInStudio(<TimerBar studio="s" />);
+    await pass(1000);
+    expect(timer('Tea').getByRole('timer').textContent).toBe('0:58');
+    await pass(MINUTE);
+    expect(timer('Tea').getByRole('alert').textContent).toBe('now');
+    expect(ring.mock.calls).toEqual([['Tea']]);
+    await pass(MINUTE);
+    expect(ring).toHaveBeenCalledTimes(1);
+  });
+
+  test('one that is paused stands still, and ending the session ends its misting too', async () => {
+    act(() => beginTimer('session', 'Until the hours end', 90 * MINUTE));
+    act(() => beginTimer('misting', 'Mist the palette', 10 * MINUTE));
+    act(() => beginTimer('own', 'Tea', 2 * MINUTE));
+    renderInStudio(<TimerBar studio="s" />);
+    act(() => timer('Tea').getByRole('button', { name: 'Pause' }).click());
+    await pass(5 * MINUTE);
+    expect(timer('Tea').getByRole('timer').textContent).toBe('2:00');
+    act(() => endSession());
+    expect(screen.getAllByRole('timer')).toHaveLength(1);
+  });
+
+  test('what another program left there is no timer', () => {
+    localStorage.setItem('ulvek.timers', '[{"ends":"soon"},7,null]');
+    renderInStudio(<TimerBar studio="s" />);
+    expect(screen.queryByRole('region', { name: 'Timers' })).toBeNull();
+  });
+
+  test('what is left is said in minutes, and in hours where there are any', () => {
+    expect([0, 59_001, 61_000, 3_601_000].map(leftSaid)).toEqual([
+      '0:00',
+      '1:00',
+      '1:01',
+      '1:00:01',
+    ]);
+  });
+});
