@@ -3,7 +3,7 @@
 
 use super::Deed;
 use super::log::CLOCKS_APART_S;
-use super::mend::{lifted_test, mend};
+use super::mend::{lifted_test, mend, next};
 use crate::colour::{Optics, Untold, usual_cards};
 use crate::film::{FilmState, Grid};
 use crate::mix::{Drawdown, Material, Mix, Swatch, SwatchSeen};
@@ -288,7 +288,7 @@ fn wipe(
     }
     let picture = &mut studio.pictures[p];
     let was_um = picture.steps[i].wet_film_um.unwrap_or_default();
-    picture.repeat(i, 2);
+    next(picture, i, picture.steps[i].clone());
     picture.steps[i].wet_film_um = Some(WIPED_UM.min(was_um));
     said.push(format!(
         "Nothing of {title} counts but a veil of {WIPED_UM:.0} µm, which the coat below keeps a trace of."

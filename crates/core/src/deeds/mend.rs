@@ -177,7 +177,7 @@ fn to_come(picture: &Picture, i: usize) -> Vec<usize> {
 }
 
 /// Plans `step` right after the last thing done on or after step `i`; what was to stand on that stands on it.
-fn next(picture: &mut Picture, i: usize, step: Step) {
+pub(super) fn next(picture: &mut Picture, i: usize, step: Step) {
     let last = picture.steps.iter().rposition(|s| s.laid_at.is_some()).map_or(i, |n| n.max(i));
     let Some(id) = picture.free_names("s").next() else { return };
     let on = picture.steps[last].id.clone();

@@ -1,4 +1,4 @@
-import { act, screen, within } from '@testing-library/react';
+import { act, cleanup, screen, within } from '@testing-library/react';
 import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
 import { renderInStudio } from '../../renderInStudio';
 import { TimerBar } from './TimerBar';
@@ -16,6 +16,7 @@ beforeEach(() => {
   vi.stubGlobal('fetch', () => new Promise(() => undefined));
 });
 afterEach(() => {
+  cleanup();
   vi.useRealTimers();
   vi.unstubAllGlobals();
 });
