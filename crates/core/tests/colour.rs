@@ -431,6 +431,12 @@ fn a_prediction_starts_from_the_swatch_that_was_made_of_its_paints() {
     // A neighbour moves the same way, and another paint does not move at all.
     let l = |swatches: [Swatch; 2]| Lab::of(swatches[0]).l;
     assert!(l(shown(&taught, &named(1.5))) < l(shown(&book, &named(1.5))));
+    // A match says of its mixes what the cup says.
+    let target = Target { under: *white, wish: Wish::Colour(Lab::of(stronger[0])) };
+    let place = |id: &str| shelf.iter().position(|m| m.id == id).unwrap();
+    let means = Means { paints: vec![place(blue)], medium: Some(place("glazing")), wet_um: film };
+    let found = &matches(&taught, &[target], &means, 1)[0];
+    assert_eq!(found.seen[0].on_screen().0, shown(&taught, &found.mix)[0]);
     let ochre = Mix::one(shelf.iter().find(|m| m.pigments == ["PY42"]).unwrap().id.as_str());
     assert_eq!(shown(&taught, &ochre), shown(&book, &ochre));
 }

@@ -253,11 +253,16 @@ impl Search<'_, '_> {
 
     /// How far it is from the wishes, as it is told.
     fn apart(&self, solids: &Solids) -> f64 {
+        self.furthest(self.seen(solids))
+    }
+
+    /// How far what is seen over each target is from its wish, the largest of all.
+    fn furthest(&self, seen: impl Iterator<Item = Lab>) -> f64 {
         let far = |(t, lab): (&Target, Lab)| match t.wish {
             Wish::Colour(wanted) => lab.apart(wanted),
             Wish::Neutral(was) => was.cast_left(lab),
         };
-        self.targets.iter().zip(self.seen(solids)).map(far).fold(0.0, f64::max)
+        self.targets.iter().zip(seen).map(far).fold(0.0, f64::max)
     }
 
     /// The ratio near by that comes nearest.
@@ -308,14 +313,19 @@ impl Search<'_, '_> {
         });
         let rounded: Vec<_> = rounded.collect();
         let nearest = rounded.iter().map(|r| r.0).fold(f64::INFINITY, f64::min);
-        let (apart, parts, solids) = rounded.into_iter().find(|r| r.0 <= nearest + EASIER)?;
+        let (_, parts, solids) = rounded.into_iter().find(|r| r.0 <= nearest + EASIER)?;
         let shelf = self.tubes.shelf();
         let part = |((i, _), parts): (&(usize, f64), &f64)| Part {
             material: shelf[*i].id.clone(),
             parts: *parts,
         };
-        let mix = solids.iter().zip(&parts).map(part).collect();
-        Some(Found { mix, seen: self.seen(&solids).collect(), apart })
+        let mix: Mix = solids.iter().zip(&parts).map(part).collect();
+        // Looked for by the book, said as the cup says it: from a swatch of these paints, where there is one.
+        let tint = self.tubes.tint(&mix).ok()?;
+        let laid = |t: &Target| tint.laid(&t.under, self.means.wet_um).seen().lab();
+        let seen: Vec<Lab> = self.targets.iter().map(laid).collect();
+        let apart = self.furthest(seen.iter().copied());
+        Some(Found { mix, seen, apart })
     }
 
     /// Whether the mix keeps the limits of a sound film.
