@@ -7,7 +7,7 @@ use crate::compute::aside;
 use crate::extract::{Asked, Body, Key, Raw};
 use crate::formats::{HappeningDoc, read_log, write_log};
 use crate::problem::Problem;
-use crate::reading::load_around;
+use crate::reading::{load, load_around};
 use crate::routes::picture::handlers::{Bench, done};
 use crate::routes::picture::wire::PictureOut;
 use crate::routes::view::{Of, view};
@@ -116,11 +116,12 @@ pub async fn search(
     Asked(asked): Asked<LogQuery>,
 ) -> Result<Json<LogPage>, Problem> {
     let asked = asked.read()?;
+    // Kept in memory as long as nothing of it changes: reading 20 000 entries anew takes longest.
+    let loaded = load(&app, id).await?;
     let mut reading = app.reading().await?;
-    let stored = ulvek_store::load_studio(&mut reading, id).await?;
     let found = ulvek_store::search_log(&mut reading, id, &asked).await?;
     reading.commit().await?;
-    Ok(Json(LogPage::of(&stored, found)))
+    Ok(Json(LogPage::of(&loaded.stored, found)))
 }
 
 /// The log of a studio as a table (RFC 4180): what stands and fits to what is looked for.
