@@ -136,7 +136,12 @@ const SHOTS: Shot[] = [
     name: 'studio',
     take: async (page, url) => {
       await page.goto(`${url}/studio`);
-      await page.getByLabel('Name of the studio').waitFor();
+      const room = page.getByRole('region', { name: 'The room and its instruments' });
+      await room.getByRole('button', { name: 'Try a simulated hygrometer' }).click();
+      await room.getByText('The hygrometer').first().waitFor();
+      await room.getByRole('button', { name: 'Week' }).click();
+      await room.getByText('The room as it is usually kept').waitFor();
+      await room.evaluate((e) => e.scrollIntoView());
     },
   },
 ];

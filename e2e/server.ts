@@ -13,12 +13,19 @@ export interface Server {
   /** Folder of the private database. */
   data: string;
   stop: () => Promise<void>;
+  /** Ends it, and starts it again at the same address on the same data, when its clock shows `clock`. */
+  again: (clock: string) => Promise<Server>;
 }
 
 /** The application at a free port; its clock shows `CLOCK` when it starts. */
-export async function startServer(binary = 'target/debug/ulvek'): Promise<Server> {
+export function startServer(): Promise<Server> {
   const data = mkdtempSync(join(process.env.ULVEK_SCRATCH ?? tmpdir(), 'journey-'));
-  const args = ['serve', '--demo', '--listen', '127.0.0.1:0', '--data', data, '--clock', CLOCK];
+  return startOn(data, '127.0.0.1:0', CLOCK);
+}
+
+async function startOn(data: string, listen: string, clock: string): Promise<Server> {
+  const binary = 'target/debug/ulvek';
+  const args = ['serve', '--demo', '--listen', listen, '--data', data, '--clock', clock];
   const env = { ...process.env };
   delete env.DATABASE_URL;
   const child = spawn(join(ROOT, binary), args, {
@@ -27,14 +34,21 @@ export async function startServer(binary = 'target/debug/ulvek'): Promise<Server
     stdio: ['ignore', 'pipe', 'inherit'],
   });
   const url = await firstAddress(child);
+  const end = async () => {
+    const ended = new Promise((resolve) => child.once('exit', resolve));
+    child.kill('SIGTERM');
+    await ended;
+  };
   return {
     url,
     data,
     stop: async () => {
-      const ended = new Promise((resolve) => child.once('exit', resolve));
-      child.kill('SIGTERM');
-      await ended;
+      await end();
       rmSync(data, { recursive: true, force: true });
+    },
+    again: async (then) => {
+      await end();
+      return startOn(data, new URL(url).host, then);
     },
   };
 }

@@ -10,7 +10,7 @@ const walk = (folder) =>
   });
 
 for (const path of walk(process.argv[2])) {
-  if (!/\.(js|css|html|svg|json)$/.test(path)) continue;
+  if (!/\.(js|css|html|svg|json|webmanifest)$/.test(path)) continue;
   const bytes = readFileSync(path);
   writeFileSync(`${path}.br`, brotliCompressSync(bytes));
   writeFileSync(`${path}.gz`, gzipSync(bytes));

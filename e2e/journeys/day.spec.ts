@@ -22,6 +22,7 @@ test('an evening: a session, a coat that went wrong, a note, and all of it found
   await page.reload();
   await expect(timers).toContainText('Until the hours end');
   await expect(misting).toContainText('paused');
+  await misting.getByRole('button', { name: 'Misted' }).click();
   await misting.getByRole('button', { name: 'End' }).click();
   await expect(timers.getByRole('timer')).toHaveCount(1);
 
@@ -59,6 +60,29 @@ test('an evening: a session, a coat that went wrong, a note, and all of it found
   await page.getByRole('textbox', { name: 'Look for' }).fill('PY150');
   await expect(entries.first()).toContainText('Nickel azo PY150');
   await expectAccessible(page);
+
+  // What is about no picture stands there too, and a note about a material.
+  await page.getByRole('textbox', { name: 'Look for' }).fill('misted palette');
+  await expect(entries).toHaveCount(1);
+  await entries.first().getByRole('button', { name: 'Take it back' }).click();
+  await expect(page.getByText('The entry is taken back.')).toBeVisible();
+  await expect(entries).toHaveCount(0);
+  await open(page, 'Shelf');
+  await page.getByRole('button', { name: 'Write a note about Zinc white PW4, heavy' }).click();
+  await dialog
+    .getByRole('textbox', { name: 'What you want to remember' })
+    .fill('stiffer than the last tube');
+  await dialog.getByRole('button', { name: 'Keep' }).click();
+  await page.getByRole('link', { name: 'Everything done with Zinc white PW4, heavy' }).click();
+  await expect(entries).toHaveCount(1);
+  await entries.first().getByRole('button', { name: 'Put it right' }).click();
+  await dialog
+    .getByRole('textbox', { name: 'What you want to remember' })
+    .fill('stiffer than the last two tubes');
+  await dialog.getByRole('button', { name: 'Keep' }).click();
+  await expect(entries.first()).toContainText('“stiffer than the last two tubes”');
+  await entries.first().getByRole('button', { name: 'Put right: what stood before' }).click();
+  await expect(entries.first()).toContainText('“stiffer than the last tube”');
   await page.setViewportSize({ width: 390, height: 844 });
   await expectNoSidewaysScroll(page);
 });
@@ -85,6 +109,13 @@ test('a coat on a wet one is said before it is logged, and put right in place af
   await expect(page.getByTestId('verdict')).not.toContainText('18:58');
   await page.getByRole('button', { name: /^Undo: put right/ }).click();
   await expect(page.getByTestId('verdict')).toContainText('18:58');
+  // Nothing of the log is ever changed: what was put right, and taken back, stands behind it.
+  await open(page, 'Log');
+  const entries = page.getByRole('list', { name: 'Entries' }).getByRole('listitem');
+  const entry = entries.filter({ hasText: 'Two carboys, north window: Glaze 2' }).first();
+  await entry.getByRole('button', { name: 'Put right: what stood before' }).click();
+  await expect(entry).toContainText('60 µm wet');
+  await expect(entry.getByText('40 µm wet')).toHaveCount(2);
 });
 
 test('a paint is read from a photograph of its swatch', async ({ page }) => {

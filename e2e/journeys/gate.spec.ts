@@ -72,6 +72,10 @@ test('the ready picture is varnished by the bench sheet, coat by coat', async ({
   await expect(page.getByRole('timer')).toContainText('left to touch it');
   await page.getByRole('button', { name: 'The coat is on', exact: true }).click();
   await expect(page.getByText('Varnish 1 of 2, gloss is on since')).toBeVisible();
+  // The timer goes on until it is dry to the touch.
+  const timer = page.getByRole('region', { name: 'Timer', exact: true }).getByRole('timer');
+  await expect(timer).toContainText('left to touch it');
+  await expect(page.getByRole('region', { name: 'Timers' })).toContainText('Sets: Varnish 1 of 2');
   await expect(verdict(page)).toContainText('Not yet: leave it unsealed.');
   await page.getByRole('button', { name: 'Trouble found on Varnish 1 of 2, gloss' }).click();
   await page.getByRole('button', { name: 'A cloud over darks' }).click();

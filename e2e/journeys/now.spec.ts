@@ -70,14 +70,22 @@ test('the drying rail is on every view, tells what comes, and goes to the pictur
     const rail = page.getByRole('region', { name: 'Drying rail' });
     await expect(rail.getByText('17:34')).toBeVisible();
     await expect(rail.getByText('Thursday 14 January')).toBeVisible();
-    await expect(rail.getByRole('link', { name: /Glaze 2 is paintable/ })).toBeVisible();
+    await expect(rail.getByRole('button', { name: /Glaze 2 is paintable/ })).toBeVisible();
   }
   const rail = page.getByRole('region', { name: 'Drying rail' });
   await rail.getByRole('button', { name: 'Week' }).click();
   await expect(rail.getByRole('button', { name: 'Week' })).toHaveAttribute('aria-pressed', 'true');
   await rail.getByRole('button', { name: 'Later' }).click();
   await rail.getByRole('button', { name: 'Now', exact: true }).click();
-  await rail.getByRole('link', { name: /Glaze 2 is paintable/ }).press('Enter');
+  // What lies on top can be touched there.
+  await rail.getByRole('button', { name: /Glaze 2 is paintable/ }).press('Enter');
+  const dialog = page.getByRole('dialog');
+  await dialog.getByRole('button', { name: 'tacky' }).click();
+  await expect(dialog).toContainText('Glaze 2 of Two carboys, north window felt tacky.');
+  await expectAccessible(page);
+  await dialog.getByRole('button', { name: 'Take it back' }).click();
+  await expect(dialog).toContainText('The touch is taken back.');
+  await dialog.getByRole('button', { name: 'Go to the picture' }).click();
   await expect(page.getByRole('heading', { name: 'Two carboys, north window' })).toBeVisible();
 });
 
@@ -97,15 +105,17 @@ test('every key is listed, and leads where it says', async ({ page }) => {
 for (const surround of ['light', 'dim']) {
   test(`no view has a serious fault of access in the ${surround} surround`, async ({ page }) => {
     await page.addInitScript((s) => localStorage.setItem('ulvek.surround', s), surround);
+    // The dim surround changes colours and nothing else.
+    const rules = surround === 'dim' ? ['color-contrast'] : undefined;
     for (const view of ['Now', 'Pictures', 'Season', 'Gate', 'Shelf', 'Studio'] as const) {
       await open(page, view);
-      await expectAccessible(page);
+      await expectAccessible(page, rules);
     }
     await openPicture(page, 'Two carboys');
-    await expectAccessible(page);
+    await expectAccessible(page, rules);
     await page.getByRole('button', { name: /^Add a step/ }).click();
     await expect(page.getByRole('dialog')).toBeVisible();
-    await expectAccessible(page);
+    await expectAccessible(page, rules);
   });
 }
 

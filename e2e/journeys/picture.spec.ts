@@ -122,6 +122,12 @@ test('a logged coat moves the plan from what really happened', async ({ page }) 
   await expect(details).toContainText(/Waits for Glaze 3 to be paintable/);
   await expect(details).not.toContainText(planned ?? '');
   await expect(page.getByTestId('verdict')).toContainText('Glaze 3 is');
+  // What was planned stands beside it in the log, as soon as it is found out.
+  await expect(async () => {
+    await open(page, 'Log');
+    const entries = page.getByRole('list', { name: 'Entries' }).getByRole('listitem');
+    await expect(entries.first()).toContainText(/Planned for Thu 14 Jan, .*, 40 µm wet/);
+  }).toPass();
 });
 
 test('two tabs edit one picture: the second sees the conflict and loses nothing', async ({

@@ -125,3 +125,51 @@ test('a studio that was taken away comes back, and with none left one can begin'
   await openPicture(page, 'Two carboys');
   await expect(page.getByTestId('verdict')).toContainText('Glaze 2 is touch-dry');
 });
+
+test('a hygrometer sends by itself, falls silent, and a typed reading stands beside it', async ({
+  page,
+  server,
+}) => {
+  await open(page, 'Studio');
+  const room = page.getByRole('region', { name: 'The room and its instruments' });
+  await expect(room).toContainText('No instrument sends anything');
+  await room.getByRole('button', { name: 'Try a simulated hygrometer' }).click();
+  // It tells of the last day at once, and the page hears of it without being asked.
+  const hygrometer = room.getByRole('article', { name: 'Simulated hygrometer' });
+  await expect(hygrometer).toContainText(/\d °C · \d/);
+  await expect(room.getByRole('listitem').first()).toContainText('The hygrometer');
+  await hygrometer.getByText('Dew point and water in the air').click();
+  await expect(hygrometer).toContainText(/holds \d+(\.\d+)? g of water/);
+
+  // A real device would send so.
+  await room.getByRole('button', { name: 'Add an instrument' }).click();
+  await page.getByLabel('What you call it').fill('East shelf');
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
+  const token = await page
+    .getByRole('dialog', { name: 'Its token' })
+    .locator('code')
+    .first()
+    .innerText();
+  await page.getByRole('button', { name: 'It has it' }).click();
+  const shelf = room.getByRole('article', { name: 'East shelf' });
+  await expect(shelf).toContainText('Nothing was heard of it yet');
+  const at = '2027-01-14T17:00:00+01:00';
+  const sent = await page.request.post(`${server.url}/api/instruments/readings`, {
+    headers: { authorization: `Bearer ${token}` },
+    data: { readings: [{ at, temperature_c: 18.2, relative_humidity: 0.66 }] },
+  });
+  expect(await sent.json()).toEqual({ taken: 1, known: 0, refused: [] });
+  await expect(shelf).toContainText('18.2 °C · 66 %');
+  await expect(shelf).toContainText('Nothing was heard of it since 14 January 17:00');
+
+  await room.getByRole('button', { name: 'Type a reading' }).click();
+  const dialog = page.getByRole('dialog', { name: 'Type a reading' });
+  await dialog.getByLabel(/^Temperature/).fill('20');
+  await dialog.getByLabel(/^Humidity/).fill('50');
+  await dialog.getByLabel('When').fill('2027-01-14T17:05');
+  await dialog.getByRole('button', { name: 'Keep' }).click();
+  await expect(shelf).toContainText('1.8 K colder and 16.0 % damper than what you read');
+
+  await shelf.getByRole('button', { name: 'Take away' }).click();
+  await expect(shelf).toBeHidden();
+});

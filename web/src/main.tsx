@@ -4,6 +4,7 @@ import { lazy, StrictMode, Suspense } from 'react';
 import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, RouterProvider } from 'react-router';
 import { ApiError } from './api/client';
+import { LAST_MS, recall, remember } from './lastState';
 import { reloadAfterUpgrade } from './reloadAfterUpgrade';
 import { NotHere } from './features/shell/NotHere';
 import { Shell } from './features/shell/Shell';
@@ -17,6 +18,7 @@ const queries = new QueryClient({
         count < 2 && (!(error instanceof ApiError) || [0, 503].includes(error.problem.status)),
       retryDelay: 800,
       staleTime: 5_000,
+      gcTime: LAST_MS,
     },
   },
 });
@@ -121,6 +123,13 @@ const router = createBrowserRouter([
 ]);
 
 reloadAfterUpgrade();
+// Installed, the page opens without a connection too.
+if (import.meta.env.PROD && 'serviceWorker' in navigator) {
+  window.addEventListener('load', () => void navigator.serviceWorker.register('/sw.js'));
+}
+// Without an answer the last state seen is shown.
+void recall(queries);
+remember(queries);
 const root = document.getElementById('root');
 if (root) {
   createRoot(root).render(

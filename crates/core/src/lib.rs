@@ -13,6 +13,7 @@ pub mod cancel;
 pub mod colour;
 pub mod cup;
 pub mod deeds;
+pub mod evening;
 pub mod film;
 pub mod learn;
 pub mod mix;

@@ -6,7 +6,7 @@ use proptest::prelude::*;
 use ulvek_core::air::{Air, AirSeries};
 use ulvek_core::mix::{Mix, Part, starter_shelf};
 use ulvek_core::picture::{Picture, Step, StepKind};
-use ulvek_core::planner::{Blocked, Request, plan};
+use ulvek_core::planner::{Blocked, Request, as_planned, plan};
 use ulvek_core::quantity::Sure;
 use ulvek_core::readiness::WaitReason;
 use ulvek_core::studio::{OpenHours, Studio, StudioHours};
@@ -346,4 +346,34 @@ fn an_outlook_seals_at_the_later_of_cure_and_school() {
     // To the microsecond, as moments are kept.
     let (from, cured) = seal(&studio);
     assert!((from - cured).abs() < 1e-5, "{from} for {cured}");
+}
+
+#[test]
+fn what_was_planned_is_the_plan_as_it_stood_when_something_was_last_done() {
+    let steps = vec![step("a", StepKind::Pass, 30.0), step("b", StepKind::Pass, 30.0)];
+    let other = vec![step("c", StepKind::Tone, 10.0)];
+    let mut before = studio(&EVERY_DAY, vec![steps, other]);
+    let first = utc("2027-01-04T10:40:00Z");
+    before.pictures[0].steps[0].laid_at = Some(first);
+    let by_plan = |studio: &Studio, from| {
+        let plan = plan(Request { studio, from });
+        let step = plan.steps.iter().find(|s| (s.picture, s.step) == (0, 1)).unwrap();
+        step.sittings[0].from
+    };
+    // Missed for two days: it was planned for the first of them.
+    let done = utc("2027-01-06T11:00:00Z");
+    let planned = as_planned(&before, (0, 1), done, None);
+    assert_eq!(planned, Some(by_plan(&before, first)));
+    assert!(planned.unwrap() < utc("2027-01-05T16:00:00Z"));
+    // Since the plan was changed it was for later.
+    let changed = utc("2027-01-05T15:58:00Z");
+    let since = as_planned(&before, (0, 1), done, Some(changed));
+    assert_eq!(since, Some(by_plan(&before, changed)));
+    assert!(since > planned);
+    // What was entered first but done later says nothing of it, nor what was changed later.
+    before.pictures[1].steps[0].laid_at = Some(utc("2027-01-06T12:00:00Z"));
+    assert_eq!(
+        as_planned(&before, (0, 1), done, Some(done + Duration::hours(3))),
+        None.or(as_planned(&before, (0, 1), done, None))
+    );
 }

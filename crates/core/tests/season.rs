@@ -3,6 +3,7 @@
 
 use chrono::{DateTime, Duration, NaiveDate, NaiveTime, Timelike, Utc, Weekday};
 use ulvek_core::air::{Air, AirSeries};
+use ulvek_core::evening::preparations;
 use ulvek_core::mix::{Mix, Part, Stock, starter_shelf};
 use ulvek_core::picture::{Picture, Step, StepKind};
 use ulvek_core::planner::{
@@ -179,12 +180,39 @@ fn a_long_wet_session_in_dry_air_is_prepared_an_hour_before() {
     };
     let (found, from) = reminded(&studio);
     assert_eq!(found.unwrap().humidifier_on, from - Duration::hours(1));
+    let made = plan(Request { studio: &studio, from: thursday() });
+    let prepared = preparations(&studio, &made, &[], from - Duration::hours(3));
+    assert_eq!(prepared[0].by, from - Duration::hours(1), "{prepared:?}");
+    // Begun late it is due at once; when the work has begun it is no preparation any more.
+    let late = preparations(&studio, &made, &[], from - Duration::minutes(20));
+    assert_eq!(late[0].by, from - Duration::minutes(20));
+    assert_eq!(preparations(&studio, &made, &[], from), []);
     studio.air = AirSeries::constant(Air::try_new(21.0, 0.65, 0.15).unwrap());
     assert_eq!(reminded(&studio).0, None, "the air is damp enough");
     studio.air = AirSeries::constant(Air::try_new(21.0, 0.4, 0.15).unwrap());
     studio.pictures[0].steps[0].kind = StepKind::Varnish;
     studio.pictures[0].steps[0].mix = Mix::one("varnish-gloss");
     assert_eq!(reminded(&studio).0, None, "varnish wants no damp air");
+}
+
+#[test]
+fn a_photograph_is_due_after_the_last_paint_and_before_the_varnish() {
+    // Work.md [practice]: photograph before gloss goes on, it glares afterwards.
+    let mut paint = step("paint", StepKind::Glaze, &[("heavy-pb29", 1.0)]);
+    let painted = thursday() - Duration::days(40);
+    paint.laid_at = Some(painted);
+    let varnish = step("varnish", StepKind::Varnish, &[("varnish-gloss", 1.0)]);
+    let mut studio = self::studio((10, 14), vec![vec![paint, varnish]]);
+    let due = |studio: &Studio, taken: &[DateTime<Utc>]| {
+        let made = plan(Request { studio, from: thursday() });
+        let said = preparations(studio, &made, &[taken.to_vec()], thursday());
+        said.iter().any(|p| p.said.starts_with("Photograph it before"))
+    };
+    assert!(due(&studio, &[]));
+    assert!(due(&studio, &[painted - Duration::days(1)]), "one from before the last coat");
+    assert!(!due(&studio, &[painted + Duration::days(1)]));
+    studio.pictures[0].steps[0].laid_at = None;
+    assert!(!due(&studio, &[]), "with paint to come it is too early");
 }
 
 #[test]

@@ -1,5 +1,5 @@
-//! How long a log of 20 000 entries takes to be listed and searched: printed with the ratio to what it may
-//! take, 100 ms.
+//! How long a log of 20 000 entries takes to be listed and searched, and a year of minute readings to be
+//! plotted: printed with the ratio to what it may take, 100 ms.
 #![allow(missing_docs, clippy::unwrap_used, clippy::print_stdout)]
 
 use axum::Router;
@@ -8,13 +8,17 @@ use axum::http::{Method, Request};
 use chrono::{DateTime, Duration, Utc};
 use http_body_util::BodyExt;
 use serde_json::{Value, json};
+use sqlx::MySqlPool;
 use std::path::Path;
 use std::time::Instant;
 use tower::ServiceExt;
+use ulvek_core::air::{Air, InstrumentKind, Measured};
 use ulvek_server::database::PrivateDatabase;
+use ulvek_server::instruments::{Behaviour, measure};
 use ulvek_server::state::{App, Clock};
 use ulvek_server::web::application;
-use ulvek_store::MIGRATIONS;
+use ulvek_store::{Instrument, MIGRATIONS, add_instrument, keep_measured, make_hours};
+use uuid::Uuid;
 
 const NOW: &str = "2027-01-04T08:00:00Z";
 const PICTURES: usize = 50;
@@ -66,6 +70,45 @@ fn studio(materials: &Value) -> Value {
     })
 }
 
+/// The answer of `path`, and how long it takes: the median of nine [s].
+async fn timed(router: &Router, path: &str) -> (Value, f64) {
+    let mut took = [0.0; 9];
+    let mut answer = Value::Null;
+    for slot in &mut took {
+        let begun = Instant::now();
+        answer = ask(router, Method::GET, path, &Value::Null).await;
+        *slot = begun.elapsed().as_secs_f64();
+    }
+    took.sort_by(f64::total_cmp);
+    (answer, took[took.len() / 2])
+}
+
+/// A hygrometer that has sent each minute for a year.
+async fn measure_a_year(pool: &MySqlPool, studio: Uuid) {
+    let now: DateTime<Utc> = NOW.parse().unwrap();
+    let instrument = Instrument {
+        id: Uuid::now_v7(),
+        studio,
+        kind: InstrumentKind::Hygrometer,
+        name: "North wall".into(),
+        heard_at: None,
+        refused: None,
+        simulated: None,
+    };
+    let mut conn = pool.acquire().await.unwrap();
+    add_instrument(&mut conn, &instrument, [7; 32], now).await.unwrap();
+    let usual = Air::try_new(21.0, 0.5, 0.15).unwrap();
+    for week in 0..52 {
+        let from = now - Duration::days(7 * (52 - week));
+        let minutes: Vec<Measured> = (0..7 * 1440)
+            .filter_map(|m| measure(&usual, (Behaviour::Works, now), from + Duration::minutes(m)))
+            .collect();
+        keep_measured(&mut conn, instrument.id, &minutes).await.unwrap();
+        let span = (from, from + Duration::days(7) - Duration::minutes(1));
+        make_hours(&mut conn, studio, span, now).await.unwrap();
+    }
+}
+
 fn main() {
     tokio::runtime::Runtime::new().unwrap().block_on(run());
 }
@@ -93,20 +136,28 @@ async fn run() {
         ("with a material", "?material=heavy-pb29"),
         ("a week", "?from=2026-12-01T00:00:00Z&to=2026-12-08T00:00:00Z"),
     ] {
-        let mut took = [0.0; 9];
-        let mut of = Value::Null;
-        for slot in &mut took {
-            let begun = Instant::now();
-            of = ask(&router, Method::GET, &format!("{log}{query}"), &Value::Null).await["of"]
-                .take();
-            *slot = begun.elapsed().as_secs_f64();
-        }
-        took.sort_by(f64::total_cmp);
-        let median = took[took.len() / 2];
+        let (of, took) = timed(&router, &format!("{log}{query}")).await;
         println!(
-            "{what:<24} {of:>6} found in {:>6.1} ms, ratio to the aim 1:{:.1}",
-            median * 1e3,
-            AIM / median
+            "{what:<24} {:>6} found in {:>6.1} ms, ratio to the aim 1:{:.1}",
+            of["of"],
+            took * 1e3,
+            AIM / took
+        );
+    }
+    let id: Uuid = made["id"].as_str().unwrap().parse().unwrap();
+    let begun = Instant::now();
+    measure_a_year(&pool, id).await;
+    println!("a year of minute readings taken in {:.1} s", begun.elapsed().as_secs_f64());
+    let now: DateTime<Utc> = NOW.parse().unwrap();
+    for (what, days) in [("a day plotted", 1), ("a month plotted", 30), ("a year plotted", 365)] {
+        let from = (now - Duration::days(days)).to_rfc3339().replace("+00:00", "Z");
+        let past = format!("/api/studios/{id}/air/past?from={from}");
+        let (past, took) = timed(&router, &past).await;
+        let points = past["points"].as_array().unwrap().len();
+        println!(
+            "{what:<24} {points:>6} points in {:>6.1} ms, ratio to the aim 1:{:.1}",
+            took * 1e3,
+            AIM / took
         );
     }
     pool.close().await;

@@ -3,7 +3,7 @@
 
 use chrono::{DateTime, Duration, NaiveTime, Timelike, Utc, Weekday};
 use thiserror::Error;
-use ulvek_core::air::{Air, AirSeries};
+use ulvek_core::air::{Air, AirSeries, Origin};
 use ulvek_core::mix::{Material, Mix, Stock, starter_shelf};
 use ulvek_core::picture::{Picture, SealRecord, Step, WAYS, usual_ground};
 use ulvek_core::quantity::OutOfRange;
@@ -248,11 +248,12 @@ fn room(now: DateTime<Utc>) -> Result<AirSeries, DemoError> {
             0.47 - 0.04 * day.cos() + 0.05 * week.sin() + 0.24 * front,
             0.15,
         )?;
-        readings.push((h as f64 * HOUR_S, air));
+        let origin = if h < hour { Origin::Measured } else { Origin::Forecast };
+        readings.push((h as f64 * HOUR_S, air, origin));
     }
     // After the forecast the room is as usual.
-    readings.push(((hour + AHEAD_H) as f64 * HOUR_S, usual));
-    Ok(AirSeries::new(usual, readings))
+    readings.push(((hour + AHEAD_H) as f64 * HOUR_S, usual, Origin::Usual));
+    Ok(AirSeries::of(usual, readings))
 }
 
 /// The steps of a way of working.

@@ -116,3 +116,18 @@ impl<S: Send + Sync, T: DeserializeOwned> FromRequestParts<S> for Asked<T> {
         )
     }
 }
+
+/// The id that an entry carries, `Idempotency-Key`: a page that heard no answer sends it again.
+pub struct Once(pub Option<uuid::Uuid>);
+
+impl<S: Send + Sync> FromRequestParts<S> for Once {
+    type Rejection = Problem;
+
+    async fn from_request_parts(parts: &mut Parts, _: &S) -> Result<Self, Problem> {
+        let Some(said) = parts.headers.get("idempotency-key") else { return Ok(Self(None)) };
+        let id = said.to_str().ok().and_then(|said| said.parse().ok());
+        id.map(|id| Self(Some(id))).ok_or_else(|| {
+            Problem::refused("idempotency-key", "it must be a UUID, a new one for each entry")
+        })
+    }
+}

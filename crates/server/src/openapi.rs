@@ -8,6 +8,8 @@ struct Operation {
     changes: bool,
     has_key: bool,
     has_body: bool,
+    /// Whether it is for instruments, which have a token.
+    by_token: bool,
 }
 
 /// A status, when it may come, and what it says.
@@ -16,6 +18,7 @@ type Declared = (u16, fn(&Operation) -> bool, &'static str);
 /// The problems an operation may answer with.
 const PROBLEMS: &[Declared] = &[
     (400, |_| true, "What was sent cannot be read at all."),
+    (401, |o| o.by_token, "No token, or one that is not known."),
     (403, |o| o.changes, "It comes from a page of another site."),
     (404, |o| o.has_key, "There is no such thing here."),
     (409, |o| o.changes, "Another edit came first; nothing was changed."),
@@ -43,6 +46,7 @@ pub fn completed(document: utoipa::openapi::OpenApi) -> Value {
                 changes: method != "get",
                 has_key: path.contains('{'),
                 has_body: operation.contains_key("requestBody"),
+                by_token: path == "/api/instruments/readings",
             };
             if let Some(responses) = operation.get_mut("responses").and_then(Value::as_object_mut) {
                 complete(responses, &is);

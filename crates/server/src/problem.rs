@@ -160,6 +160,40 @@ impl Problem {
         )
     }
 
+    /// An entry was sent before.
+    pub fn kept_already() -> Self {
+        Self::new(
+            StatusCode::CONFLICT,
+            "urn:ulvek:problem:kept-already",
+            "Kept already",
+            "This very entry is kept already; sending it again changed nothing.",
+        )
+    }
+
+    /// An instrument sends more than is taken.
+    pub fn too_fast(per_second: u32) -> Self {
+        Self::new(
+            StatusCode::TOO_MANY_REQUESTS,
+            "urn:ulvek:problem:too-fast",
+            "Too many readings",
+            format!(
+                "More readings came than are taken: {per_second} in a second in the long run. Send \
+                 fewer, or one in a minute."
+            ),
+        )
+    }
+
+    /// No token, or one that is not known.
+    pub fn no_token() -> Self {
+        Self::new(
+            StatusCode::UNAUTHORIZED,
+            "urn:ulvek:problem:no-token",
+            "Not an instrument of a studio",
+            "Say the token that was given when the instrument was added, as \"Authorization: Bearer \
+             <token>\". One that was taken away has none any more.",
+        )
+    }
+
     /// A search that runs already, or too many of them.
     pub fn search_running(detail: &str) -> Self {
         Self::new(
@@ -349,6 +383,9 @@ impl IntoResponse for Problem {
         headers.insert(header::CONTENT_TYPE, kind);
         if matches!(self.status, 429 | 503) {
             headers.insert(header::RETRY_AFTER, HeaderValue::from(AGAIN_S));
+        }
+        if self.status == 401 {
+            headers.insert(header::WWW_AUTHENTICATE, HeaderValue::from_static("Bearer"));
         }
         // For those around the handlers: to try again, to name a cause.
         response.extensions_mut().insert(self);

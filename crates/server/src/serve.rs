@@ -13,9 +13,13 @@ use nix::sys::resource::{Resource, getrlimit, setrlimit};
 use std::io::Write;
 use std::net::SocketAddr;
 use std::path::PathBuf;
+use std::time::Duration;
 use thiserror::Error;
 use tokio::net::TcpListener;
 use ulvek_store::{MIGRATIONS, StoreError};
+
+/// How long connections to the database are waited for at the end [s]. [practice]
+const LAST_CONNECTIONS: Duration = Duration::from_secs(5);
 
 /// What the server is told at its start.
 #[derive(Debug, Clone)]
@@ -148,6 +152,7 @@ async fn run(
         app.doors = Doors::new(settings.public_urls.clone()).into();
         let shared = app.clone();
         let app = application(app, &settings.front);
+        let simulated = tokio::spawn(crate::simulation::run(shared.clone(), app.clone()));
         let mut out = std::io::stdout().lock();
         let _ = writeln!(out, "Ulvek is at http://{address}").and_then(|()| out.flush());
         drop(out);
@@ -158,8 +163,12 @@ async fn run(
             shared.end_computations();
         })
         .await;
+        simulated.abort();
     }
-    pool.close().await;
+    // A connection whose question was broken off may never come back: the application ends all the same.
+    if tokio::time::timeout(LAST_CONNECTIONS, pool.close()).await.is_err() {
+        tracing::warn!("some connections to the database did not come back and are cut off");
+    }
     Ok(())
 }
 

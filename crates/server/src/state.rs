@@ -5,13 +5,15 @@ use crate::database::Condition;
 use crate::desks::Desks;
 use crate::doors::Doors;
 use crate::instruments::Scale;
+use crate::live::Live;
+use crate::pace::Pace;
 use crate::problem::Problem;
 use crate::searches::Searches;
 use chrono::{DateTime, Duration, Utc};
 use sqlx::mysql::MySqlPool;
 use sqlx::{MySql, Transaction};
 use std::sync::{Arc, Mutex};
-use tokio::sync::Semaphore;
+use tokio::sync::{Notify, Semaphore};
 use ulvek_store::StoreError;
 
 /// Photographs that are developed at once: each may take half a gigabyte. [practice]
@@ -51,6 +53,12 @@ pub struct App {
     pub computer: Computer,
     /// Studios that were looked at lately, with what is known of their films.
     pub desks: Desks,
+    /// What instruments send, told to the pages that look.
+    pub live: Live,
+    /// How often each instrument may send.
+    pub pace: Pace,
+    /// Wakes the simulated instruments.
+    pub simulated: Arc<Notify>,
     /// Places to develop photographs.
     pub darkroom: Arc<Semaphore>,
     /// The private database, if there is one.
@@ -69,6 +77,9 @@ impl App {
             searches: Searches::default(),
             computer: Computer::default(),
             desks: Desks::default(),
+            live: Live::default(),
+            pace: Pace::default(),
+            simulated: Arc::default(),
             darkroom: Arc::new(Semaphore::new(DARKROOM)),
             database: None,
             doors: Arc::default(),
@@ -98,6 +109,7 @@ impl App {
     pub fn end_computations(&self) {
         self.searches.stop_all();
         self.computer.end();
+        self.live.end();
     }
 }
 

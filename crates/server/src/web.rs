@@ -2,6 +2,7 @@
 
 use crate::doors::guard;
 use crate::formats::MAX_BYTES;
+use crate::leaving::carry_out;
 use crate::openapi;
 use crate::problem::Problem;
 use crate::routes;
@@ -42,6 +43,7 @@ pub fn application(app: App, front: &Path) -> Router {
         .route("/api/openapi.json", get(async move || Json(document.as_ref().clone())))
         .route("/api/{*rest}", axum::routing::any(no_such_route))
         .layer(DefaultBodyLimit::max(MAX_BYTES))
+        .layer(from_fn(carry_out))
         .layer(from_fn_with_state(app.clone(), api_headers))
         .layer(from_fn(once_more))
         .method_not_allowed_fallback(wrong_method);

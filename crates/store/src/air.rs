@@ -2,18 +2,20 @@
 //! and its readings, one row each.
 //!
 //! A reading belongs to every revision of the air from `since` on and before `until`: an edit writes
-//! what changed, and undo moves between revisions without writing a reading.
+//! what changed, and undo moves between revisions without writing a reading. Hours that instruments
+//! measured are no part of that: they lie over it, whatever is undone.
 
 use crate::StoreError;
 use crate::air_body::AirBody;
+use crate::measured::last_hours;
 use crate::revision::{self, Direction, History};
 use crate::versioned::{AIR, Value, json};
 use chrono::{DateTime, Utc};
 use sqlx::{FromRow, MySql, MySqlConnection, QueryBuilder};
 use std::collections::HashMap;
-use ulvek_core::air::{Air, AirSeries};
+use ulvek_core::air::{Air, AirSeries, MeasuredHour, Origin};
 use ulvek_core::studio::{RoomAhead, Studio};
-use ulvek_core::time::{exact_instant, seconds};
+use ulvek_core::time::{HOUR_S, exact_instant, seconds};
 use uuid::Uuid;
 
 /// Rows of one statement: what a packet of MariaDB holds with ease. [practice]
@@ -34,22 +36,33 @@ struct ReadingRow {
     temperature_c: f64,
     relative_humidity: f64,
     air_speed_m_s: f64,
+    source: String,
 }
 
 impl ReadingRow {
-    fn of((t, air): &(f64, Air)) -> Self {
+    fn of((t, air, origin): (f64, Air, Origin)) -> Self {
         Self {
-            at: exact_instant(*t),
+            at: exact_instant(t),
             temperature_c: air.celsius,
             relative_humidity: air.humidity,
             air_speed_m_s: air.speed_m_s,
+            source: origin.word().to_owned(),
         }
     }
 
-    fn into_reading(self) -> Result<(f64, Air), StoreError> {
+    fn into_reading(self) -> Result<(f64, Air, Origin), StoreError> {
         let air = Air::try_new(self.temperature_c, self.relative_humidity, self.air_speed_m_s)
             .map_err(|e| StoreError::Unreadable(e.to_string()))?;
-        Ok((seconds(self.at), air))
+        let origin = Origin::from_word(&self.source)
+            .ok_or_else(|| StoreError::Unreadable(format!("a reading from {}", self.source)))?;
+        Ok((seconds(self.at), air, origin))
+    }
+
+    /// Whether an hour that was measured lies over it.
+    fn is_under(&self, hours: &[MeasuredHour]) -> bool {
+        let at = seconds(self.at);
+        let n = hours.partition_point(|h| h.at <= at);
+        n > 0 && at < hours[n - 1].at + HOUR_S
     }
 }
 
@@ -68,8 +81,8 @@ pub(crate) async fn insert_air(
         .execute(&mut *conn)
         .await?;
     let number = revision::record(conn, owner, "begin the room", &body, at).await?;
-    let rows: Vec<ReadingRow> = of.air.readings().iter().map(ReadingRow::of).collect();
-    add(conn, studio, &rows, (number, of.room.source.word())).await
+    let rows: Vec<ReadingRow> = of.air.known().map(ReadingRow::of).collect();
+    add(conn, studio, &rows, number).await
 }
 
 /// Reads the air of a studio.
@@ -89,7 +102,22 @@ pub(crate) async fn load_air(
     let rows = readings(conn, studio, number).await?;
     let readings = rows.into_iter().map(ReadingRow::into_reading).collect::<Result<Vec<_>, _>>()?;
     let history = revision::history(conn, owner).await?;
-    Ok((AirSeries::new(usual, readings), room, AirState { version, history }))
+    let series = AirSeries::of(usual, readings).measured(&last_hours(conn, studio).await?);
+    Ok((series, room, AirState { version, history }))
+}
+
+/// How the room of a studio is usually kept.
+///
+/// # Errors
+/// [`StoreError`].
+pub async fn usual_air(conn: &mut MySqlConnection, studio: Uuid) -> Result<Air, StoreError> {
+    let (body,): (String,) = sqlx::query_as("SELECT body FROM air WHERE studio_id = ?")
+        .bind(studio)
+        .fetch_one(conn)
+        .await?;
+    let body: AirBody = serde_json::from_str(&body)
+        .map_err(|e| StoreError::Unreadable(format!("air of {studio}: {e}")))?;
+    Ok(body.into_room()?.0)
 }
 
 async fn readings(
@@ -98,7 +126,7 @@ async fn readings(
     number: i64,
 ) -> Result<Vec<ReadingRow>, StoreError> {
     Ok(sqlx::query_as(
-        "SELECT at, temperature_c, relative_humidity, air_speed_m_s FROM reading \
+        "SELECT at, temperature_c, relative_humidity, air_speed_m_s, source FROM reading \
          WHERE studio_id = ? AND since <= ? AND (until IS NULL OR until > ?) ORDER BY at",
     )
     .bind(studio)
@@ -127,16 +155,19 @@ pub async fn save_air(
     forget_after(conn, studio, before).await?;
     let number = revision::record(conn, owner, label, &body, at).await?;
     let old = readings(conn, studio, before).await?;
-    let new: Vec<ReadingRow> = of.air.readings().iter().map(ReadingRow::of).collect();
+    // What was measured is no part of it, and what lies under that stays as it is.
+    let hours = last_hours(conn, studio).await?;
+    let own = |row: &ReadingRow| row.source != Origin::Measured.word() || !row.is_under(&hours);
+    let new: Vec<ReadingRow> = of.air.known().map(ReadingRow::of).filter(own).collect();
     let key = |row: &ReadingRow| row.at.timestamp_micros();
     let were: HashMap<i64, &ReadingRow> = old.iter().map(|row| (key(row), row)).collect();
     let are: HashMap<i64, &ReadingRow> = new.iter().map(|row| (key(row), row)).collect();
-    let gone: Vec<DateTime<Utc>> =
-        old.iter().filter(|row| are.get(&key(row)) != Some(row)).map(|row| row.at).collect();
+    let goes = |row: &&ReadingRow| are.get(&key(row)) != Some(row) && !row.is_under(&hours);
+    let gone: Vec<DateTime<Utc>> = old.iter().filter(goes).map(|row| row.at).collect();
     let come: Vec<ReadingRow> =
         new.iter().filter(|row| were.get(&key(row)) != Some(row)).cloned().collect();
     end(conn, studio, &gone, number).await?;
-    add(conn, studio, &come, (number, of.room.source.word())).await?;
+    add(conn, studio, &come, number).await?;
     Ok(version)
 }
 
@@ -189,7 +220,7 @@ async fn add(
     conn: &mut MySqlConnection,
     studio: Uuid,
     rows: &[ReadingRow],
-    (number, source): (i64, &str),
+    number: i64,
 ) -> Result<(), StoreError> {
     for chunk in rows.chunks(ROWS) {
         let mut query = QueryBuilder::<MySql>::new(
@@ -203,7 +234,7 @@ async fn add(
                 .push_bind(reading.temperature_c)
                 .push_bind(reading.relative_humidity)
                 .push_bind(reading.air_speed_m_s)
-                .push_bind(source.to_owned());
+                .push_bind(reading.source.clone());
         });
         query.build().execute(&mut *conn).await?;
     }

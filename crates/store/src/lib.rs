@@ -7,12 +7,15 @@
 
 mod air;
 mod air_body;
+mod daybook;
 mod error;
+mod instrument;
 mod log;
 mod log_body;
 mod log_entry;
 mod log_search;
 mod log_words;
+mod measured;
 mod mix_body;
 mod photograph;
 mod picture;
@@ -25,12 +28,18 @@ mod shelf_body;
 mod studio;
 mod versioned;
 
-pub use air::{AirState, save_air, undo_air};
+pub use air::{AirState, save_air, undo_air, usual_air};
+pub use daybook::{daybook_of, enter_in_daybook, put_right_in_daybook};
 pub use error::StoreError;
-pub use log::log_of;
+pub use instrument::{
+    Instrument, add_instrument, change_token, forecast_of, heard_of, instrument_of_token,
+    instruments_of, keep_forecast, let_behave, remove_instrument, simulated_instruments,
+};
+pub use log::{keep_planned, log_of, was_sent};
 pub use log_body::{SwatchBody, WhatBody, WordsBody};
-pub use log_entry::{DIGITS, Done, LaidCoatBody, LogEntry};
+pub use log_entry::{DIGITS, Done, LaidCoatBody, LogEntry, Planned};
 pub use log_search::{LogAsked, LogFound, index_log, search_log};
+pub use measured::{keep_measured, make_hours, measured_between, take_back_measured, typed_since};
 pub use photograph::{
     NewPhotograph, Photograph, Rendition, add_photograph, delete_photograph, load_rendition,
     name_photograph, photographs_of, photographs_of_studio, restore_photograph,
@@ -39,7 +48,7 @@ pub use picture::{
     StoredPicture, count_pictures, create_picture, delete_picture, load_picture, restore_picture,
     save_picture, studio_of, undo_picture,
 };
-pub use revision::{Direction, History};
+pub use revision::{Direction, History, last_change};
 pub use shelf::{ShelfState, hold_shelf, save_shelf, undo_shelf};
 pub use studio::{
     StoredStudio, StudioListing, StudioState, create_studio, delete_studio, is_begun, list_studios,

@@ -1,13 +1,14 @@
 //! What was done on pictures: an append-only log. A correction is a new row that names the one it
-//! corrects; no row is ever changed or taken out. What stands is what no later row corrects.
+//! corrects; nothing that was entered is ever changed or taken out. What stands is what no later row corrects.
 
 use crate::StoreError;
 use crate::log_body::{WhatBody, WordsBody};
-use crate::log_entry::{DIGITS, Done, LaidCoatBody, LogEntry, LogRow};
+use crate::log_entry::{DIGITS, Done, LaidCoatBody, LogEntry, LogRow, Planned};
 use crate::log_words::Words;
 use crate::shelf;
+use crate::versioned::json;
 use chrono::{DateTime, SubsecRound, Utc};
-use sqlx::MySqlConnection;
+use sqlx::{MySql, MySqlConnection, QueryBuilder};
 use std::collections::{HashMap, HashSet};
 use ulvek_core::picture::{Picture, SealAnyway, TouchTest, TroubleFound};
 use uuid::Uuid;
@@ -20,13 +21,35 @@ pub async fn log_of(
     conn: &mut MySqlConnection,
     picture: Uuid,
 ) -> Result<Vec<LogEntry>, StoreError> {
-    let rows: Vec<LogRow> = sqlx::query_as(
-        "SELECT number, picture_id, kind, step_code, at, entered_at, corrects, body \
-         FROM log_entry WHERE picture_id = ? ORDER BY number",
-    )
-    .bind(picture)
-    .fetch_all(conn)
-    .await?;
+    entries_of(conn, Of::Picture(picture)).await
+}
+
+/// What an entry is about.
+#[derive(Debug, Clone, Copy)]
+pub(crate) enum Of {
+    Picture(Uuid),
+    /// No picture: the day book of the studio.
+    Studio(Uuid),
+}
+
+impl Of {
+    fn columns(self) -> (Option<Uuid>, Option<Uuid>) {
+        match self {
+            Self::Picture(id) => (Some(id), None),
+            Self::Studio(id) => (None, Some(id)),
+        }
+    }
+}
+
+pub(crate) async fn entries_of(
+    conn: &mut MySqlConnection,
+    of: Of,
+) -> Result<Vec<LogEntry>, StoreError> {
+    let (Of::Picture(id) | Of::Studio(id)) = of;
+    let mut query = QueryBuilder::<MySql>::new("SELECT ");
+    query.push(LogRow::COLUMNS).push(" FROM log_entry l WHERE l.of_id = ").push_bind(id);
+    query.push(" ORDER BY l.number");
+    let rows: Vec<LogRow> = query.build_query_as().fetch_all(conn).await?;
     rows.into_iter().map(LogRow::into_entry).collect()
 }
 
@@ -35,24 +58,43 @@ pub(crate) async fn logs_in(
     conn: &mut MySqlConnection,
     studio: Uuid,
 ) -> Result<HashMap<Uuid, Vec<LogEntry>>, StoreError> {
-    let rows: Vec<LogRow> = sqlx::query_as(
-        "SELECT l.number, l.picture_id, l.kind, l.step_code, l.at, l.entered_at, l.corrects, l.body \
-         FROM log_entry l JOIN picture p ON p.id = l.picture_id \
-         WHERE p.studio_id = ? AND p.deleted_at IS NULL ORDER BY l.number",
-    )
-    .bind(studio)
-    .fetch_all(conn)
-    .await?;
+    let mut query = QueryBuilder::<MySql>::new("SELECT ");
+    query.push(LogRow::COLUMNS).push(
+        " FROM log_entry l JOIN picture p ON p.id = l.picture_id \
+         WHERE p.deleted_at IS NULL AND p.studio_id = ",
+    );
+    query.push_bind(studio).push(" ORDER BY l.number");
+    let rows: Vec<LogRow> = query.build_query_as().fetch_all(conn).await?;
     let mut found: HashMap<Uuid, Vec<LogEntry>> = HashMap::new();
     for row in rows {
-        let picture = row.picture_id;
+        let picture = row.picture_id.unwrap_or_default();
         found.entry(picture).or_default().push(row.into_entry()?);
     }
     Ok(found)
 }
 
+/// Notes that the entry of that id, about a picture or none, is kept. Belongs in the transaction that keeps it.
+/// Returns whether it was kept before.
+///
+/// # Errors
+/// [`StoreError`].
+pub async fn was_sent(
+    conn: &mut MySqlConnection,
+    id: Uuid,
+    picture: Option<Uuid>,
+    at: DateTime<Utc>,
+) -> Result<bool, StoreError> {
+    let done = sqlx::query("INSERT IGNORE INTO sent (id, picture_id, sent_at) VALUES (?, ?, ?)")
+        .bind(id)
+        .bind(picture)
+        .bind(at.naive_utc())
+        .execute(conn)
+        .await?;
+    Ok(done.rows_affected() == 0)
+}
+
 /// The entries that stand: those that no later one corrects.
-fn standing(log: &[LogEntry]) -> Vec<&LogEntry> {
+pub(crate) fn standing(log: &[LogEntry]) -> Vec<&LogEntry> {
     let corrected: HashSet<i64> = log.iter().filter_map(|e| e.corrects).collect();
     let stands =
         |e: &&LogEntry| !corrected.contains(&e.number) && !matches!(e.what, Done::TakenBack {});
@@ -184,26 +226,31 @@ pub(crate) async fn enter(
         let text = words.said(&said.what, said.step.as_deref());
         let entered = at.unwrap_or(said.at);
         let said = (&said.what, said.step.as_deref(), said.at);
-        append(conn, id, said, (entered, corrected, &text)).await?;
+        append(conn, Of::Picture(id), said, (entered, corrected, &text)).await?;
     }
     for entry in known {
         let back = (&Done::TakenBack {}, entry.step.as_deref(), entry.at);
-        append(conn, id, back, (at.unwrap_or(entry.at), Some(entry.number), "")).await?;
+        let entered = at.unwrap_or(entry.at);
+        append(conn, Of::Picture(id), back, (entered, Some(entry.number), "")).await?;
     }
     Ok(())
 }
 
 pub(crate) async fn append(
     conn: &mut MySqlConnection,
-    picture: Uuid,
+    of: Of,
     (what, step, at): (&Done, Option<&str>, DateTime<Utc>),
     (entered_at, corrects, said): (DateTime<Utc>, Option<i64>, &str),
 ) -> Result<(), StoreError> {
+    let (picture, studio) = of.columns();
+    // What was planned before a coat was laid stays beside it, however it is put right.
     sqlx::query(
-        "INSERT INTO log_entry (picture_id, kind, step_code, at, entered_at, corrects, body, said) \
-         VALUES (?, ?, ?, ?, ?, ?, ?, ?)",
+        "INSERT INTO log_entry \
+         (picture_id, studio_id, kind, step_code, at, entered_at, corrects, body, said, stands, planned) \
+         VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, (SELECT c.planned FROM log_entry c WHERE c.number = ?))",
     )
     .bind(picture)
+    .bind(studio)
     .bind(what.kind())
     .bind(step)
     .bind(at.naive_utc())
@@ -211,6 +258,36 @@ pub(crate) async fn append(
     .bind(corrects)
     .bind(what.body()?)
     .bind(said)
+    .bind(!matches!(what, Done::TakenBack {}))
+    .bind(corrects)
+    .execute(&mut *conn)
+    .await?;
+    if let Some(corrected) = corrects {
+        sqlx::query("UPDATE log_entry SET stands = FALSE WHERE number = ?")
+            .bind(corrected)
+            .execute(conn)
+            .await?;
+    }
+    Ok(())
+}
+
+/// Keeps what was planned of a coat beside the entry that says it was laid; once said it stays.
+///
+/// # Errors
+/// [`StoreError`].
+pub async fn keep_planned(
+    conn: &mut MySqlConnection,
+    picture: Uuid,
+    step: &str,
+    planned: &Planned,
+) -> Result<(), StoreError> {
+    sqlx::query(
+        "UPDATE log_entry SET planned = ? WHERE picture_id = ? AND step_code = ? AND kind = 'laid' \
+         AND stands = TRUE AND planned IS NULL",
+    )
+    .bind(json(planned)?)
+    .bind(picture)
+    .bind(step)
     .execute(conn)
     .await?;
     Ok(())

@@ -46,6 +46,8 @@ pub enum WhatBody {
     Trouble(PaintTrouble),
     /// A swatch was made.
     Swatch(SwatchBody),
+    /// The painter worked in the studio until then.
+    Session(DateTime<Utc>),
 }
 
 /// A swatch: its mix, its wet film [um], what was predicted over white and black, and what was seen.
@@ -59,8 +61,8 @@ pub struct SwatchBody {
 
 impl WhatBody {
     /// Their words in the log.
-    pub(crate) const WORDS: [&str; 6] =
-        ["noted", "misted", "wiped_off", "sanded", "trouble", "swatch"];
+    pub(crate) const WORDS: [&str; 7] =
+        ["noted", "misted", "wiped_off", "sanded", "trouble", "swatch", "session"];
 
     /// Its word in the log.
     pub(crate) const fn word(&self) -> &'static str {
@@ -71,6 +73,7 @@ impl WhatBody {
             Self::Sanded(..) => "sanded",
             Self::Trouble(_) => "trouble",
             Self::Swatch(_) => "swatch",
+            Self::Session(_) => "session",
         }
     }
 
@@ -81,6 +84,7 @@ impl WhatBody {
             What::WipedOff { was_um } => Self::WipedOff(*was_um),
             What::Sanded { dry_um, was_um } => Self::Sanded(*dry_um, *was_um),
             What::Trouble(trouble) => Self::Trouble(*trouble),
+            What::Session { until } => Self::Session(*until),
             What::Swatch(seen) => Self::Swatch(SwatchBody {
                 mix: mix_body(&seen.mix),
                 wet_film_um: seen.wet_film_um,
@@ -97,6 +101,7 @@ impl WhatBody {
             Self::WipedOff(was_um) => What::WipedOff { was_um },
             Self::Sanded(dry_um, was_um) => What::Sanded { dry_um, was_um },
             Self::Trouble(trouble) => What::Trouble(trouble),
+            Self::Session(until) => What::Session { until },
             Self::Swatch(body) => What::Swatch(SwatchSeen {
                 mix: mix_of(body.mix),
                 wet_film_um: body.wet_film_um,

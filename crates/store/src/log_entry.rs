@@ -7,7 +7,7 @@ use crate::versioned::json;
 use chrono::{DateTime, Utc};
 use serde::{Deserialize, Serialize};
 use sqlx::FromRow;
-use ulvek_core::picture::{SealTrouble, Step, Touch};
+use ulvek_core::picture::{Happening, SealTrouble, Step, Touch};
 use uuid::Uuid;
 
 /// Digits of a second that MariaDB keeps.
@@ -28,6 +28,17 @@ pub struct LogEntry {
     pub entered_at: DateTime<Utc>,
     /// The entry that it corrects.
     pub corrects: Option<i64>,
+    /// What was planned of a coat before it was laid.
+    pub planned: Option<Planned>,
+}
+
+/// What was planned of a coat before it was laid.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+pub struct Planned {
+    /// When.
+    pub at: DateTime<Utc>,
+    /// Wet film [um].
+    pub wet_film_um: Option<f64>,
 }
 
 /// What was done.
@@ -88,6 +99,18 @@ pub struct LaidCoatBody {
     pub cup_g: Option<f64>,
 }
 
+impl LogEntry {
+    /// What it says happened, were it an entry of the day book.
+    pub fn in_daybook(&self) -> Option<Happening> {
+        match &self.what {
+            Done::Happened { what, words } => {
+                Some(words.clone().happened((self.at, None), what.clone()))
+            }
+            _ => None,
+        }
+    }
+}
+
 impl Done {
     /// What it is called in the table and over the wire.
     pub const fn kind(&self) -> &'static str {
@@ -117,6 +140,7 @@ impl Done {
                     WhatBody::Sanded(..) => "sanded".to_owned(),
                     WhatBody::Trouble(trouble) => format!("trouble {}", trouble.said()),
                     WhatBody::Swatch(_) => "swatch".to_owned(),
+                    WhatBody::Session(_) => "session".to_owned(),
                 };
                 vec![what, words.place.clone(), words.words.clone()]
             }
@@ -167,13 +191,20 @@ impl LaidCoatBody {
 #[derive(FromRow)]
 pub(crate) struct LogRow {
     number: i64,
-    pub picture_id: Uuid,
+    /// None where it is about no picture.
+    pub picture_id: Option<Uuid>,
     kind: String,
     step_code: Option<String>,
     at: DateTime<Utc>,
     entered_at: DateTime<Utc>,
     corrects: Option<i64>,
     body: String,
+    planned: Option<String>,
+}
+
+impl LogRow {
+    /// What is read of a row.
+    pub const COLUMNS: &str = "l.number, l.picture_id, l.kind, l.step_code, l.at, l.entered_at, l.corrects, l.body, l.planned";
 }
 
 impl LogRow {
@@ -188,6 +219,11 @@ impl LogRow {
             at: self.at,
             entered_at: self.entered_at,
             corrects: self.corrects,
+            planned: self
+                .planned
+                .map(|p| serde_json::from_str(&p))
+                .transpose()
+                .map_err(unreadable)?,
         })
     }
 }

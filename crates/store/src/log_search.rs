@@ -4,7 +4,8 @@ use crate::log_entry::{LogEntry, LogRow};
 use crate::log_words::Words;
 use crate::{StoreError, shelf};
 use chrono::{DateTime, Utc};
-use sqlx::{FromRow, MySqlConnection, MySqlPool, QueryBuilder};
+use sqlx::{FromRow, MySql, MySqlConnection, MySqlPool, QueryBuilder};
+use std::ops::Range;
 use uuid::Uuid;
 
 /// Shortest word that the full-text index holds [letters]; `innodb_ft_min_token_size` of MariaDB.
@@ -36,8 +37,8 @@ pub struct LogAsked {
 /// Entries that were found, the last done first.
 #[derive(Debug, Clone, Default, PartialEq)]
 pub struct LogFound {
-    /// Each with its picture.
-    pub entries: Vec<(Uuid, LogEntry)>,
+    /// Each with its picture, if it is about one.
+    pub entries: Vec<(Option<Uuid>, LogEntry)>,
     /// How many there are in all.
     pub of: u64,
     /// Whether no entry has all the words, and these have some of them.
@@ -50,7 +51,8 @@ pub struct LogFound {
 /// [`StoreError`].
 pub async fn index_log(pool: &MySqlPool) -> Result<(), StoreError> {
     let pictures: Vec<(Uuid,)> = sqlx::query_as(
-        "SELECT DISTINCT picture_id FROM log_entry WHERE said = '' AND kind <> 'taken_back'",
+        "SELECT DISTINCT picture_id FROM log_entry \
+         WHERE said = '' AND kind <> 'taken_back' AND picture_id IS NOT NULL",
     )
     .fetch_all(pool)
     .await?;
@@ -83,40 +85,60 @@ pub async fn search_log(
     studio: Uuid,
     asked: &LogAsked,
 ) -> Result<LogFound, StoreError> {
-    let words: Vec<String> = asked
-        .words
-        .split(|c: char| !c.is_alphanumeric())
-        .filter(|w| !w.is_empty())
-        .map(str::to_lowercase)
-        .collect();
-    let strong = |w: &&String| w.chars().count() >= SHORTEST && !LEFT_OUT.contains(&w.as_str());
+    let (text, places) = (asked.words.as_str(), places(&asked.words));
+    let words: Vec<String> = places.iter().map(|at| text[at.clone()].to_lowercase()).collect();
+    let short = |w: &str| w.chars().count() < SHORTEST;
+    let strong = |w: &&String| !short(w) && !LEFT_OUT.contains(&w.as_str());
     let kept: Vec<&String> = words.iter().filter(strong).collect();
     if kept.is_empty() {
         // Short words alone are looked for as they are written.
         let like = (!words.is_empty()).then(|| asked.words.trim().to_owned());
-        let of = By { all: None, like };
+        let of = By { like, ..By::default() };
         return found(conn, studio, asked, &of).await;
     }
     let each =
         |sign: &str| kept.iter().map(|w| format!("{sign}{w}*")).collect::<Vec<_>>().join(" ");
-    let all = By { all: Some(each("+")), like: None };
+    // A number or another short word counts with the word beside it, as it is written: `glaze 3`, `PB15:3`.
+    let beside =
+        words.iter().enumerate().filter(|(_, w)| short(w) && !LEFT_OUT.contains(&w.as_str()));
+    let near = beside.map(|(n, _)| {
+        let (first, last) = if n > 0 { (n - 1, n) } else { (n, (n + 1).min(places.len() - 1)) };
+        text[places[first].start..places[last].end].to_owned()
+    });
+    let all = By { all: Some(each("+")), near: near.collect(), like: None };
     let first = found(conn, studio, asked, &all).await?;
-    if first.of > 0 || kept.len() < 2 {
+    if first.of > 0 || (kept.len() < 2 && all.near.is_empty()) {
         return Ok(first);
     }
-    let some = By { all: Some(each("")), like: None };
+    let some = By { all: Some(each("")), ..By::default() };
     Ok(LogFound { some: true, ..found(conn, studio, asked, &some).await? })
 }
 
+/// Where the words of `text` are in it.
+fn places(text: &str) -> Vec<Range<usize>> {
+    let mut found: Vec<Range<usize>> = Vec::new();
+    for (at, letter) in text.char_indices().filter(|(_, c)| c.is_alphanumeric()) {
+        let end = at + letter.len_utf8();
+        match found.last_mut() {
+            Some(word) if word.end == at => word.end = end,
+            _ => found.push(at..end),
+        }
+    }
+    found
+}
+
 /// How words are looked for.
+#[derive(Default)]
 struct By {
     all: Option<String>,
+    /// Read as they are written, besides.
+    near: Vec<String>,
     like: Option<String>,
 }
 
 #[derive(FromRow)]
-struct Of {
-    of: i64,
+struct Number {
+    number: i64,
 }
 
 async fn found(
@@ -125,45 +147,67 @@ async fn found(
     asked: &LogAsked,
     by: &By,
 ) -> Result<LogFound, StoreError> {
-    let mut count = QueryBuilder::new("SELECT COUNT(*) AS of ");
-    narrow(&mut count, studio, asked, by);
-    let of: Of = count.build_query_as().fetch_one(&mut *conn).await?;
-    let mut list = QueryBuilder::new(
-        "SELECT l.number, l.picture_id, l.kind, l.step_code, l.at, l.entered_at, l.corrects, l.body ",
-    );
-    narrow(&mut list, studio, asked, by);
-    let (skip, take) = asked.page;
-    list.push(" ORDER BY l.at DESC, l.number DESC LIMIT ").push_bind(take);
-    list.push(" OFFSET ").push_bind(skip);
-    let rows: Vec<LogRow> = list.build_query_as().fetch_all(conn).await?;
-    let entries = rows.into_iter().map(|row| Ok((row.picture_id, row.into_entry()?)));
-    Ok(LogFound {
-        entries: entries.collect::<Result<_, StoreError>>()?,
-        of: u64::try_from(of.of).unwrap_or_default(),
-        some: false,
-    })
+    // Pictures are named one by one: joined, the whole table would be read.
+    let pictures: Vec<(Uuid,)> =
+        sqlx::query_as("SELECT id FROM picture WHERE studio_id = ? AND deleted_at IS NULL")
+            .bind(studio)
+            .fetch_all(&mut *conn)
+            .await?;
+    let wanted = |(id,): &(Uuid,)| asked.picture.is_none_or(|only| only == *id);
+    let mut about: Vec<Uuid> = pictures.into_iter().filter(wanted).map(|(id,)| id).collect();
+    if asked.picture.is_none() {
+        about.push(studio);
+    }
+    // Only numbers are sorted and counted; what they say is read of one page.
+    let mut list = QueryBuilder::new("SELECT l.number ");
+    narrow(&mut list, &about, asked, by);
+    list.push(" ORDER BY l.at DESC, l.number DESC");
+    let (skip, take) = (asked.page.0 as usize, asked.page.1 as usize);
+    let looked_into = by.all.is_some() || by.like.is_some() || asked.material.is_some();
+    if looked_into {
+        // Looking into each entry costs more than sending the numbers of those that fit.
+        let all: Vec<Number> = list.build_query_as().fetch_all(&mut *conn).await?;
+        let page = all.iter().skip(skip).take(take);
+        let entries = entries(conn, page.map(|n| n.number)).await?;
+        return Ok(LogFound { entries, of: all.len() as u64, some: false });
+    }
+    list.push(" LIMIT ").push_bind(asked.page.1).push(" OFFSET ").push_bind(asked.page.0);
+    let page: Vec<Number> = list.build_query_as().fetch_all(&mut *conn).await?;
+    let mut count = QueryBuilder::new("SELECT COUNT(*) AS number ");
+    narrow(&mut count, &about, asked, by);
+    let of: Number = count.build_query_as().fetch_one(&mut *conn).await?;
+    let entries = entries(conn, page.iter().map(|n| n.number)).await?;
+    Ok(LogFound { entries, of: u64::try_from(of.number).unwrap_or_default(), some: false })
 }
 
-fn narrow(query: &mut QueryBuilder<sqlx::MySql>, studio: Uuid, asked: &LogAsked, by: &By) {
-    query.push(
-        "FROM log_entry l JOIN picture p ON p.id = l.picture_id \
-         LEFT JOIN log_entry c ON c.corrects = l.number \
-         WHERE c.number IS NULL AND l.kind <> 'taken_back' AND p.deleted_at IS NULL AND p.studio_id = ",
-    );
-    query.push_bind(studio);
-    if let Some(picture) = asked.picture {
-        query.push(" AND l.picture_id = ").push_bind(picture);
+/// The entries of these numbers, the last done first.
+async fn entries(
+    conn: &mut MySqlConnection,
+    numbers: impl Iterator<Item = i64>,
+) -> Result<Vec<(Option<Uuid>, LogEntry)>, StoreError> {
+    let mut list = QueryBuilder::new("SELECT ");
+    list.push(LogRow::COLUMNS).push(" FROM log_entry l WHERE l.number IN (NULL");
+    for number in numbers {
+        // Keys of our own, not bound: more of them may be asked for than a statement has places.
+        list.push(", ").push(number);
     }
+    list.push(") ORDER BY l.at DESC, l.number DESC");
+    let rows: Vec<LogRow> = list.build_query_as().fetch_all(conn).await?;
+    rows.into_iter().map(|row| Ok((row.picture_id, row.into_entry()?))).collect()
+}
+
+fn narrow(query: &mut QueryBuilder<MySql>, about: &[Uuid], asked: &LogAsked, by: &By) {
+    query.push("FROM log_entry l WHERE l.stands = TRUE AND l.of_id IN (NULL");
+    for id in about {
+        query.push(", ").push_bind(*id);
+    }
+    query.push(")");
     if let Some(kind) = &asked.kind {
         query.push(" AND l.kind = ").push_bind(kind.as_str());
     }
     if let Some(material) = &asked.material {
-        query.push(
-            " AND (JSON_CONTAINS(COALESCE(JSON_EXTRACT(l.body, '$.mix[*][0]'), '[]'), JSON_QUOTE(",
-        );
-        query.push_bind(material.as_str());
-        query.push(")) OR JSON_VALUE(l.body, '$.words.material') = ");
-        query.push_bind(material.as_str()).push(")");
+        let quoted = serde_json::Value::from(material.as_str()).to_string();
+        query.push(" AND LOCATE(").push_bind(quoted).push(", l.uses) > 0");
     }
     let (from, to) = asked.within;
     if let Some(from) = from {
@@ -178,7 +222,7 @@ fn narrow(query: &mut QueryBuilder<sqlx::MySql>, studio: Uuid, asked: &LogAsked,
             .push_bind(all.as_str())
             .push(" IN BOOLEAN MODE)");
     }
-    if let Some(like) = &by.like {
+    for like in by.near.iter().chain(&by.like) {
         query.push(" AND LOCATE(").push_bind(like.as_str()).push(", l.said) > 0");
     }
 }

@@ -87,7 +87,7 @@ pub async fn add_photograph(
     }
     let what = Done::Photographed { photograph: id };
     let taken = (&what, new.step.as_deref(), new.taken_at);
-    log::append(conn, picture, taken, (at, None, &shown(&new.caption))).await?;
+    log::append(conn, log::Of::Picture(picture), taken, (at, None, &shown(&new.caption))).await?;
     Ok(id)
 }
 
@@ -178,7 +178,13 @@ pub async fn name_photograph(
     }
     let corrected = log::photographed(conn, (picture, id)).await?;
     let what = Done::Photographed { photograph: id };
-    log::append(conn, picture, (&what, step, taken_at), (at, corrected, &shown(caption))).await
+    log::append(
+        conn,
+        log::Of::Picture(picture),
+        (&what, step, taken_at),
+        (at, corrected, &shown(caption)),
+    )
+    .await
 }
 
 /// Takes a photograph away; it can be restored. Belongs in a transaction.
@@ -201,7 +207,13 @@ pub async fn delete_photograph(
     }
     let (picture, ..) = taken(conn, id).await?;
     let Some(number) = log::photographed(conn, (picture, id)).await? else { return Ok(()) };
-    log::append(conn, picture, (&Done::TakenBack {}, None, at), (at, Some(number), "")).await
+    log::append(
+        conn,
+        log::Of::Picture(picture),
+        (&Done::TakenBack {}, None, at),
+        (at, Some(number), ""),
+    )
+    .await
 }
 
 /// Brings a photograph back. Belongs in a transaction.
@@ -220,8 +232,13 @@ pub async fn restore_photograph(
     let (picture, taken_at, step) = taken(conn, id).await?;
     if log::photographed(conn, (picture, id)).await?.is_none() {
         let what = Done::Photographed { photograph: id };
-        log::append(conn, picture, (&what, step.as_deref(), taken_at), (at, None, &shown("")))
-            .await?;
+        log::append(
+            conn,
+            log::Of::Picture(picture),
+            (&what, step.as_deref(), taken_at),
+            (at, None, &shown("")),
+        )
+        .await?;
     }
     Ok(picture)
 }

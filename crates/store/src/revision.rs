@@ -32,6 +32,33 @@ pub struct History {
     pub redo: Option<String>,
 }
 
+/// When anything of a studio was last changed before `before`, as far as its revisions are kept.
+///
+/// # Errors
+/// [`StoreError`].
+pub async fn last_change(
+    conn: &mut MySqlConnection,
+    studio: Uuid,
+    before: DateTime<Utc>,
+) -> Result<Option<DateTime<Utc>>, StoreError> {
+    let (last,): (Option<DateTime<Utc>>,) = sqlx::query_as(
+        "SELECT MAX(r.made_at) FROM revision r JOIN ( \
+           SELECT id FROM studio WHERE id = ? \
+           UNION ALL SELECT owner_id FROM shelf WHERE studio_id = ? \
+           UNION ALL SELECT owner_id FROM air WHERE studio_id = ? \
+           UNION ALL SELECT id FROM picture WHERE studio_id = ? \
+         ) o ON o.id = r.owner_id WHERE r.made_at < ?",
+    )
+    .bind(studio)
+    .bind(studio)
+    .bind(studio)
+    .bind(studio)
+    .bind(before.naive_utc())
+    .fetch_one(conn)
+    .await?;
+    Ok(last)
+}
+
 /// Records `body` as the current revision; returns its number.
 pub(crate) async fn record(
     conn: &mut MySqlConnection,

@@ -2,6 +2,7 @@
 
 use crate::StoreError;
 use crate::air::{self, AirState};
+use crate::daybook;
 use crate::log;
 use crate::picture::{PictureRow, StoredPicture, create_picture};
 use crate::revision::{self, Direction, History};
@@ -87,6 +88,8 @@ pub struct StudioState {
     settings: i64,
     shelf: i64,
     air: i64,
+    measured: i64,
+    daybook: i64,
     pictures: Vec<(Uuid, i64)>,
     photographs: Vec<(Uuid, DateTime<Utc>)>,
 }
@@ -96,8 +99,9 @@ pub struct StudioState {
 /// # Errors
 /// [`StoreError::NotFound`] when there is none.
 pub async fn studio_state(conn: &mut MySqlConnection, id: Uuid) -> Result<StudioState, StoreError> {
-    let (settings, shelf, air): (i64, i64, i64) = sqlx::query_as(
-        "SELECT s.version, h.version, a.version FROM studio s \
+    let (settings, shelf, air, measured, daybook): (i64, i64, i64, i64, i64) = sqlx::query_as(
+        "SELECT s.version, h.version, a.version, a.measured, \
+         (SELECT COALESCE(MAX(l.number), 0) FROM log_entry l WHERE l.studio_id = s.id) FROM studio s \
          JOIN shelf h ON h.studio_id = s.id JOIN air a ON a.studio_id = s.id \
          WHERE s.id = ? AND s.deleted_at IS NULL",
     )
@@ -119,7 +123,7 @@ pub async fn studio_state(conn: &mut MySqlConnection, id: Uuid) -> Result<Studio
     .bind(id)
     .fetch_all(conn)
     .await?;
-    Ok(StudioState { settings, shelf, air, pictures, photographs })
+    Ok(StudioState { settings, shelf, air, measured, daybook, pictures, photographs })
 }
 
 /// Stores a whole studio as a new one. Belongs in a transaction: all of it or nothing.
@@ -147,6 +151,11 @@ pub async fn create_studio(
     shelf::insert_shelf(conn, id, studio, at).await?;
     for picture in &studio.pictures {
         create_picture(conn, id, picture, at).await?;
+    }
+    // When they were entered is not known any more: the time of the deed stands in.
+    for entry in &studio.happened {
+        let told = (entry, studio.materials.as_slice());
+        daybook::enter_in_daybook(conn, id, told, entry.at).await?;
     }
     Ok(id)
 }
@@ -181,6 +190,7 @@ pub async fn load_studio(conn: &mut MySqlConnection, id: Uuid) -> Result<StoredS
         let log = logs.remove(&row.id).unwrap_or_default();
         pictures.push(row.into_stored(&log, history)?);
     }
+    studio.happened = daybook::daybook_in(conn, id).await?;
     studio.pictures = pictures.iter().map(|p| p.picture.clone()).collect();
     // What the tests teach is never kept: the same tests always teach the same.
     studio.learn();

@@ -6,14 +6,14 @@ use proptest::test_runner::TestRunner;
 use sqlx::MySqlPool;
 use ulvek_core::air::{Air, AirSeries};
 use ulvek_core::mix::Mix;
-use ulvek_core::picture::{Picture, SealTrouble};
+use ulvek_core::picture::{Happening, Picture, SealTrouble, What};
 use ulvek_core::studio::{AirSource, Studio};
 use ulvek_store::{
     Direction, Done, MIGRATIONS, NewPhotograph, Rendition, StoreError, add_photograph,
     create_picture, create_studio, delete_photograph, delete_picture, hold_shelf, list_studios,
     load_picture, load_rendition, load_studio, log_of, name_photograph, photographs_of,
-    photographs_of_studio, restore_photograph, save_air, save_picture, save_settings, save_shelf,
-    undo_air, undo_picture, undo_settings, undo_shelf,
+    photographs_of_studio, put_right_in_daybook, restore_photograph, save_air, save_picture,
+    save_settings, save_shelf, undo_air, undo_picture, undo_settings, undo_shelf,
 };
 use ulvek_testkit::{at, full_studio, picture, studio};
 use uuid::Uuid;
@@ -54,6 +54,8 @@ async fn every_part_of_a_studio_comes_back_with_undo_and_goes_again_with_redo(po
         let id = create_studio(&mut conn, &one, at()).await.unwrap();
         let key = load_studio(&mut conn, id).await.unwrap().pictures[0].id;
         other.pictures = vec![other.pictures[0].clone(), one.pictures[1].clone()];
+        // The day book is never undone.
+        other.happened.clone_from(&one.happened);
         other.learn();
         save_settings(&mut conn, id, 1, &other, "edit", at()).await.unwrap();
         save_air(&mut conn, id, 1, &other, "edit", at()).await.unwrap();
@@ -381,4 +383,32 @@ async fn photographs_belong_to_their_picture_and_go_and_come_with_a_word(pool: M
     assert_eq!(photographs_of_studio(&mut conn, stored.studio).await.unwrap().len(), 0);
     let late = add_photograph(&mut conn, picture, &new(0, "late"), at()).await;
     assert!(matches!(late, Err(StoreError::NotFound)));
+}
+
+#[sqlx::test(migrator = "MIGRATIONS")]
+async fn of_two_who_put_an_entry_of_the_day_book_right_at_once_one_finds_it_gone(pool: MySqlPool) {
+    let note = |words: &str| Happening {
+        at: at(),
+        step: None,
+        material: None,
+        place: String::new(),
+        words: words.into(),
+        what: What::Noted,
+    };
+    let old = note("as it was");
+    let written = Studio { happened: vec![old.clone()], ..studio(vec![]) };
+    let mut conn = pool.acquire().await.unwrap();
+    let id = create_studio(&mut conn, &written, at()).await.unwrap();
+    // Both look before either writes.
+    let (mut one, mut other) = (pool.begin().await.unwrap(), pool.begin().await.unwrap());
+    for tx in [&mut one, &mut other] {
+        assert_eq!(load_studio(tx, id).await.unwrap().studio.happened, vec![old.clone()]);
+    }
+    let (first, second) = (note("by the one"), note("by the other"));
+    assert!(put_right_in_daybook(&mut one, id, &old, Some((&first, &[])), at()).await.unwrap());
+    one.commit().await.unwrap();
+    assert!(!put_right_in_daybook(&mut other, id, &old, Some((&second, &[])), at()).await.unwrap());
+    other.rollback().await.unwrap();
+    let stands = load_studio(&mut conn, id).await.unwrap().studio.happened;
+    assert_eq!(stands, vec![first]);
 }

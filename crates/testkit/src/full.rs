@@ -6,7 +6,7 @@ use proptest::prelude::*;
 use rand::rngs::StdRng;
 use rand::seq::IndexedRandom;
 use rand::{Rng, SeedableRng};
-use ulvek_core::air::{Air, AirSeries, Room};
+use ulvek_core::air::{Air, AirSeries, Origin, Room};
 use ulvek_core::film::{Ground, Habit};
 use ulvek_core::mix::{
     Composition, Drawdown, Finish, Line, Material, MaterialKind, Mix, Opacity, Part, Stock, Swatch,
@@ -274,6 +274,22 @@ impl Draw {
         }
     }
 
+    /// A session, a misting and a note about a material.
+    fn daybook(&mut self, materials: &[Material]) -> Vec<Happening> {
+        let mut about_none = |what: fn(DateTime<Utc>) -> What| {
+            let at = self.moment();
+            let (words, material) = (self.text(), self.maybe(|_| materials[0].id.clone()));
+            Happening { at, step: None, material, place: String::new(), words, what: what(at) }
+        };
+        let mut entries = vec![
+            about_none(|at| What::Session { until: at + chrono::TimeDelta::minutes(90) }),
+            about_none(|_| What::Misted),
+            about_none(|_| What::Noted),
+        ];
+        entries.sort_by_key(|h| h.at);
+        entries
+    }
+
     fn picture(&mut self, id: &str, shelf: (&[Material], &[Tub])) -> Picture {
         let count = self.0.random_range(1..6);
         let mut steps: Vec<Step> = (0..count).map(|n| self.step(format!("s{n}"), shelf)).collect();
@@ -365,8 +381,10 @@ impl Draw {
             steps: vec![self.step("a".into(), shelf), self.step("b".into(), shelf)],
         };
         let pictures: Vec<Picture> = ["p", "P"].iter().map(|id| self.picture(id, shelf)).collect();
-        let readings =
-            (0..self.0.random_range(0..5)).map(|_| (seconds(self.moment()), self.air())).collect();
+        let happened = self.daybook(&materials);
+        let readings = (0..self.0.random_range(0..5))
+            .map(|_| (seconds(self.moment()), self.air(), self.word(Origin::WORDS)))
+            .collect();
         let mut studio = Studio {
             name: self.text(),
             hours: self.hours(),
@@ -385,7 +403,7 @@ impl Draw {
             },
             sure: Sure::try_new(self.number(Sure::RANGE)).unwrap(),
             habit: Habit::BOOK,
-            air: AirSeries::new(self.air(), readings),
+            air: AirSeries::of(self.air(), readings),
             room: RoomAhead {
                 follows: Room {
                     held_c: self.maybe(|draw| draw.number(Celsius::RANGE)),
@@ -402,6 +420,7 @@ impl Draw {
             materials,
             tubs,
             pictures,
+            happened,
         };
         studio.learn();
         studio

@@ -1,6 +1,9 @@
 /** Everything that changes something. Each edit names the version it was made on. */
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { client, unwrap, type Schemas } from './client';
+import { v7 } from 'uuid';
+import { ApiError, client, unwrap, type Schemas } from './client';
+import { clockAhead } from './clock';
+import { send, wait, waiting, type Kind } from './waiting';
 
 type UndoOrRedo = 'undo' | 'redo';
 
@@ -25,19 +28,55 @@ export const useSavePicture = (id: string) =>
     unwrap(client.PUT('/api/pictures/{id}', { params: { path: { id } }, body })),
   );
 
-export const useLogLaid = () =>
-  useEdit(({ id, ...body }: Schemas['Laid'] & { id: string }) =>
-    unwrap(client.POST('/api/pictures/{id}/laid', { params: { path: { id } }, body })),
-  );
+type Entry<Body> = Body & { id: string; said: string };
 
-export const useTouched = () =>
-  useEdit(({ id, ...body }: Schemas['Touched'] & { id: string }) =>
-    unwrap(client.POST('/api/pictures/{id}/touched', { params: { path: { id } }, body })),
-  );
+/** An entry of the log: without an answer it waits in this browser and is sent later; then there is
+ * nothing to say of what it moves. */
+function useEntry<K extends Kind>(kind: K) {
+  type Body = Parameters<typeof send<K>>[3];
+  const fresh = useFresh();
+  return useMutation({
+    networkMode: 'always',
+    onSuccess: fresh,
+    mutationFn: async ({ id, said, ...rest }: Entry<Body>) => {
+      const body = rest as unknown as Body;
+      const key = v7();
+      const now = Date.now() + (clockAhead() ?? 0);
+      const later = () =>
+        wait({
+          key,
+          kind,
+          of: id,
+          said,
+          since: now,
+          body: { ...body, at: body.at ?? new Date(now).toISOString() },
+        });
+      // Behind others that wait it must not come first.
+      if (waiting().some((w) => w.of === id)) return later();
+      try {
+        return await send(kind, id, key, body);
+      } catch (error) {
+        if (!(error instanceof ApiError) || error.problem.status !== 0) throw error;
+        return later();
+      }
+    },
+  });
+}
 
-export const useHappened = () =>
-  useEdit(({ id, ...body }: Schemas['Told'] & { id: string }) =>
-    unwrap(client.POST('/api/pictures/{id}/happened', { params: { path: { id } }, body })),
+export const useLogLaid = () => useEntry('laid');
+
+export const useTouched = () => useEntry('touched');
+
+export const useHappened = () => useEntry('happened');
+
+/** What is about no picture: into the day book of the studio. */
+export const useDaybook = () => useEntry('daybook');
+
+export const useRetoldThere = (studio: string) =>
+  useEdit((body: Schemas['RetoldThere']) =>
+    unwrap(
+      client.POST('/api/studios/{id}/daybook/retold', { params: { path: { id: studio } }, body }),
+    ),
   );
 
 export const useRetold = () =>
@@ -232,6 +271,42 @@ export const useTroubleFound = (id: string) =>
 export const useSaveAir = (id: string) =>
   useEdit((body: Schemas['AirEdit']) =>
     unwrap(client.PUT('/api/studios/{id}/air', { params: { path: { id } }, body })),
+  );
+
+export const useTypeReading = (id: string) =>
+  useEdit((body: Schemas['TypedReading']) =>
+    unwrap(client.POST('/api/studios/{id}/air/typed', { params: { path: { id } }, body })),
+  );
+
+/** Takes readings of a stretch back, or gives back what an instrument measured. */
+export const useTakeBack = (id: string) =>
+  useEdit((body: Schemas['TakenBack']) =>
+    unwrap(client.POST('/api/studios/{id}/air/taken-back', { params: { path: { id } }, body })),
+  );
+
+export const useAddInstrument = (id: string) =>
+  useEdit((body: Schemas['NewInstrument']) =>
+    unwrap(client.POST('/api/studios/{id}/instruments', { params: { path: { id } }, body })),
+  );
+
+export const useRemoveInstrument = (id: string) =>
+  useEdit((instrument: string) =>
+    unwrap(
+      client.DELETE('/api/studios/{id}/instruments/{instrument}', {
+        params: { path: { id, instrument } },
+      }),
+    ),
+  );
+
+/** Lets a simulated instrument behave otherwise. */
+export const useBehave = (id: string) =>
+  useEdit(({ instrument, ...body }: Schemas['Behave'] & { instrument: string }) =>
+    unwrap(
+      client.PUT('/api/studios/{id}/instruments/{instrument}', {
+        params: { path: { id, instrument } },
+        body,
+      }),
+    ),
   );
 
 /** Brings a photograph as it stands in the file; the server judges it by its content. */

@@ -52,6 +52,8 @@ export const usualStepsQuery = (id: string) =>
 export const scaleQuery = queryOptions({
   queryKey: ['scale'],
   queryFn: () => unwrap(client.GET('/api/scale')),
+  // A real one sends while one pours. [practice]
+  refetchInterval: 2_000,
 });
 
 export const outlookQuery = (id: string) =>
@@ -206,6 +208,34 @@ export const airQuery = (id: string) =>
     refetchInterval: FRESH_MS,
   });
 
+/** The room as it was over the last `hours`. */
+export const airPastQuery = (id: string, hours: number, now: number) =>
+  queryOptions({
+    queryKey: ['air', id, 'past', hours],
+    queryFn: () =>
+      unwrap(
+        client.GET('/api/studios/{id}/air/past', {
+          params: {
+            path: { id },
+            query: { from: new Date(now - hours * 3_600_000).toISOString() },
+          },
+        }),
+      ),
+    placeholderData: keepPreviousData,
+    refetchInterval: FRESH_MS,
+  });
+
+/** Where what is new of the room is told. */
+export const airLiveUrl = (id: string) => `/api/studios/${id}/air/live`;
+
+export const instrumentsQuery = (id: string) =>
+  queryOptions({
+    queryKey: ['instruments', id],
+    queryFn: () =>
+      unwrap(client.GET('/api/studios/{id}/instruments', { params: { path: { id } } })),
+    refetchInterval: FRESH_MS,
+  });
+
 /** What a choice of varnish comes to. Each choice has its own key: none overtakes another. */
 export const varnishQuery = (id: string, version: number, choice: Schemas['ChoiceDoc']) =>
   queryOptions({
@@ -279,6 +309,20 @@ export const logQuery = (id: string, asked: NonNullable<LogAsked>) =>
         client.GET('/api/studios/{id}/log', { params: { path: { id }, query: asked }, signal }),
       ),
     placeholderData: keepPreviousData,
+  });
+
+/** Everything that was entered of a picture, also what was put right or taken back. */
+export const pictureLogQuery = (id: string) =>
+  queryOptions({
+    queryKey: ['picture', id, 'log'],
+    queryFn: () => unwrap(client.GET('/api/pictures/{id}/log', { params: { path: { id } } })),
+  });
+
+/** Everything that was entered of a studio about no picture. */
+export const daybookQuery = (id: string) =>
+  queryOptions({
+    queryKey: ['studio', id, 'daybook'],
+    queryFn: () => unwrap(client.GET('/api/studios/{id}/daybook', { params: { path: { id } } })),
   });
 
 type LogAsked = paths['/api/studios/{id}/log']['get']['parameters']['query'];

@@ -38,6 +38,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/instruments/readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Takes in what an instrument sends, which is known by its token (`Authorization: Bearer`). What
+         *     cannot be is left out and said; what was sent before changes nothing.
+         */
+        post: operations["instrument_send"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/photographs/{id}": {
         parameters: {
             query?: never;
@@ -774,6 +794,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/studios/{id}/air/live": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is new of the room, as it comes: server-sent events named `air`. */
+        get: operations["air_live"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/studios/{id}/air/past": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The room as it was, and where that is known from. */
+        get: operations["air_past"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/studios/{id}/air/redo": {
         parameters: {
             query?: never;
@@ -791,6 +845,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/studios/{id}/air/taken-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Takes readings of a stretch back: what was typed or brought is gone (undo brings it back), what an
+         *     instrument measured counts no longer until it is given back.
+         */
+        post: operations["air_taken_back"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/studios/{id}/air/typed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Takes in one reading that the painter took. Where an instrument measured the same hour, that one
+         *     counts, and the two are compared.
+         */
+        post: operations["air_typed"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/studios/{id}/air/undo": {
         parameters: {
             query?: never;
@@ -802,6 +896,44 @@ export interface paths {
         put?: never;
         /** Takes the last change of the air back. */
         post: operations["air_undo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/studios/{id}/daybook": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Everything that was entered of the studio about no picture, in the order of entry, corrections among it. */
+        get: operations["studio_daybook"];
+        put?: never;
+        /**
+         * Keeps what happened in the studio that is about no picture: a session, the palette misted, a note about a
+         *     material.
+         */
+        post: operations["studio_happened"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/studios/{id}/daybook/retold": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Puts an entry of the day book right, or takes it back. */
+        post: operations["studio_retold"];
         delete?: never;
         options?: never;
         head?: never;
@@ -837,6 +969,42 @@ export interface paths {
         put?: never;
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/studios/{id}/instruments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The instruments of a studio: what each said last, and what is wrong with it. */
+        get: operations["instruments"];
+        put?: never;
+        /** Adds an instrument; its token is said once, in the answer. */
+        post: operations["instrument_add"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/studios/{id}/instruments/{instrument}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Lets a simulated instrument behave otherwise, from now on. */
+        put: operations["instrument_behave"];
+        post?: never;
+        /** Takes an instrument away: its token opens nothing any more, what it sent stays. */
+        delete: operations["instrument_remove"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1417,6 +1585,30 @@ export interface components {
              */
             temperature_c: number;
         };
+        /** @description The room as it was. */
+        AirPast: {
+            /**
+             * Format: date-time
+             * @description From when.
+             */
+            from: string;
+            /** @description Where it is from, stretch by stretch. */
+            origins: components["schemas"]["OriginOut"][];
+            /** @description How it was, at most [`POINTS`](super::past::POINTS) stretches of equal length. */
+            points: components["schemas"]["PastPoint"][];
+            /** @description IANA name of the studio's time zone. */
+            time_zone: string;
+            /**
+             * Format: date-time
+             * @description Until when.
+             */
+            to: string;
+            /**
+             * Format: int64
+             * @description The version of the air.
+             */
+            version: number;
+        };
         /** @description A coat laid although the gate was not open. */
         AnywayDoc: {
             /** @description What did not hold. */
@@ -1451,6 +1643,11 @@ export interface components {
             /** @description Why. */
             why: string;
         };
+        /** @description How a simulated instrument is to behave. */
+        Behave: {
+            /** @enum {string} */
+            behaves: "works" | "drops_out" | "sticks" | "jumps" | "drifts";
+        };
         /** @description A step that cannot be placed. */
         BlockedOut: {
             /** @description The step's name within the picture. */
@@ -1473,6 +1670,8 @@ export interface components {
         Catalogue: {
             /** @description Where the air to come is taken from. */
             air_sources: components["schemas"]["WordOut"][];
+            /** @description How simulated instruments behave. */
+            behaviours: components["schemas"]["WordOut"][];
             /** @description What carries a varnish. */
             carriers: components["schemas"]["WordOut"][];
             /** @description Number fields. */
@@ -1486,6 +1685,8 @@ export interface components {
              * @description How far a film is followed [days].
              */
             horizon_days: number;
+            /** @description What instruments measure. */
+            instrument_kinds: components["schemas"]["WordOut"][];
             /** @description Kinds of step in the usual order of work. */
             kinds: components["schemas"]["KindOut"][];
             /** @description Lines of paint. */
@@ -1505,6 +1706,8 @@ export interface components {
             new_material: components["schemas"]["NewMaterialOut"];
             /** @description How much a paint hides. */
             opacities: components["schemas"]["WordOut"][];
+            /** @description Where what is known of the air is from. */
+            origins: components["schemas"]["WordOut"][];
             /** @description What goes wrong with paint. */
             paint_troubles: components["schemas"]["WordOut"][];
             /** @description What a sealed thing is for. */
@@ -1927,6 +2130,8 @@ export interface components {
             air: components["schemas"]["AirDoc"];
             /** @description Always `ulvek.studio/1`. */
             format: string;
+            /** @description The day book: what happened that is about no picture: `session`, `misted`, `noted`. */
+            happened?: components["schemas"]["HappeningDoc"][];
             /** @description The shelf. */
             materials?: components["schemas"]["MaterialDoc"][];
             /** @description The pictures. */
@@ -2008,15 +2213,16 @@ export interface components {
             mix: string | null;
             /**
              * Format: uuid
-             * @description The picture.
+             * @description The picture, if it is about one.
              */
-            picture: string;
+            picture: string | null;
             /** @description Its title. */
-            picture_title: string;
+            picture_title: string | null;
             /** @description Where on the picture. */
             place: string | null;
             /** @description What the painter calls the step. */
             step_title: string | null;
+            there: components["schemas"]["HappeningDoc"] | null;
         };
         /** @description A number field, by its name in the open formats: what it is called and where it may lie. */
         FieldOut: {
@@ -2273,7 +2479,7 @@ export interface components {
             /** @description What to do now and what was changed, in sentences. */
             said: string[];
         };
-        /** @description Something that happened on a picture beside its coats. */
+        /** @description Something that happened beside the coats, on a picture or in the studio. */
         HappeningDoc: {
             /**
              * Format: date-time
@@ -2387,6 +2593,8 @@ export interface components {
              * @description From when it stands.
              */
             at: string;
+            /** @enum {string} */
+            origin?: "constant" | "forecast" | "readings" | "typed" | "measured";
             /**
              * Format: double
              * @description Relative humidity, fraction of 1.
@@ -2411,6 +2619,50 @@ export interface components {
             place?: string;
             /** @description What the painter writes. */
             words?: string;
+        };
+        /** @description An instrument that was added. */
+        InstrumentAdded: {
+            /**
+             * Format: uuid
+             * @description Its key.
+             */
+            id: string;
+            /** @description The token that it sends with. It is said once and kept nowhere. */
+            token: string;
+        };
+        /** @description One instrument. */
+        InstrumentOut: {
+            /** @enum {string} */
+            behaves: "works" | "drops_out" | "sticks" | "jumps" | "drifts";
+            /** @description What is wrong with it, in sentences. */
+            faults: string[];
+            /**
+             * Format: date-time
+             * @description Of when its last reading is.
+             */
+            heard_at: string | null;
+            /**
+             * Format: uuid
+             * @description Its key.
+             */
+            id: string;
+            /** @enum {string} */
+            kind: "hygrometer" | "scale" | "forecast";
+            last: components["schemas"]["MeasuredOut"] | null;
+            /** @description What the painter calls it. */
+            name: string;
+        };
+        /** @description The instruments of a studio. */
+        InstrumentsOut: {
+            /** @description The instruments, the first added first. */
+            instruments: components["schemas"]["InstrumentOut"][];
+            /**
+             * Format: date-time
+             * @description The moment it was asked at.
+             */
+            now: string;
+            /** @description IANA name of the studio's time zone. */
+            time_zone: string;
         };
         /** @description What was kept together, with the versions it has now; to be sent back to take it back. */
         Kept: {
@@ -2518,6 +2770,31 @@ export interface components {
             /** @description Tests that say nothing. */
             unused: components["schemas"]["UnusedOut"][];
         };
+        /** @description Something new of the room. */
+        LiveOut: {
+            /**
+             * Format: date-time
+             * @description Of when it is.
+             */
+            at: string;
+            /** @description Whether an hour of the air is another one, and with it the plan. */
+            plan: boolean;
+            /**
+             * Format: double
+             * @description Relative humidity, fraction of 1, when a hygrometer sent it.
+             */
+            relative_humidity: number | null;
+            /**
+             * Format: uuid
+             * @description The studio.
+             */
+            studio: string;
+            /**
+             * Format: double
+             * @description Temperature [C], when a hygrometer sent it.
+             */
+            temperature_c: number | null;
+        };
         /** @description An entry of the log, as it was entered. What stands is what no later entry corrects. */
         LogOut: {
             /**
@@ -2537,7 +2814,7 @@ export interface components {
             entered_at: string;
             /**
              * @description `laid`, `sealed_anyway`, `seal_trouble`, `looked_over`, `touched`, `photographed`, `noted`, `misted`,
-             *     `wiped_off`, `sanded`, `trouble`, `swatch`, or `taken_back`.
+             *     `wiped_off`, `sanded`, `trouble`, `swatch`, `session`, or `taken_back`.
              */
             kind: string;
             /**
@@ -2545,12 +2822,27 @@ export interface components {
              * @description Its number: a later entry has a larger one.
              */
             number: number;
+            /**
+             * Format: date-time
+             * @description When the coat was planned for, by the plan as it stood before it was laid.
+             */
+            planned_at: string | null;
+            /**
+             * Format: double
+             * @description Wet film that was planned [um].
+             */
+            planned_um: number | null;
             /** @description The painter's reason, or what was found. */
             said: string | null;
             /** @description On which step, by its name within the picture. */
             step: string | null;
             /** @description What went wrong with paint, by its word. */
             trouble: string | null;
+            /**
+             * Format: date-time
+             * @description When a session ended.
+             */
+            until: string | null;
             /**
              * Format: double
              * @description Wet film that was laid [um].
@@ -2690,6 +2982,34 @@ export interface components {
              */
             water?: number;
         };
+        /** @description A reading of a hygrometer. */
+        MeasuredOut: {
+            /**
+             * Format: date-time
+             * @description When it was taken.
+             */
+            at: string;
+            /**
+             * Format: double
+             * @description Dew point [C].
+             */
+            dew_point_c: number;
+            /**
+             * Format: double
+             * @description Relative humidity, fraction of 1.
+             */
+            relative_humidity: number;
+            /**
+             * Format: double
+             * @description Temperature [C].
+             */
+            temperature_c: number;
+            /**
+             * Format: double
+             * @description Water in the air [g/m3].
+             */
+            water_g_m3: number;
+        };
         /** @description What finding it changed. */
         MendedOut: {
             /** @description What was changed in the plan, in words. */
@@ -2711,6 +3031,15 @@ export interface components {
             coats: number;
             /** @description The same in words. */
             said: string;
+        };
+        /** @description An instrument that is added. */
+        NewInstrument: {
+            /** @enum {string} */
+            kind: "hygrometer" | "scale" | "forecast";
+            /** @description What the painter calls it. */
+            name: string;
+            /** @description Whether it is a simulated one, which sends by itself. */
+            simulated?: boolean;
         };
         /** @description What a new material begins with. */
         NewMaterialOut: {
@@ -2787,6 +3116,21 @@ export interface components {
             /** @description The step's `id`. */
             step: string;
         };
+        /** @description A stretch that is of one origin. */
+        OriginOut: {
+            /**
+             * Format: date-time
+             * @description When it begins.
+             */
+            from: string;
+            /** @enum {string} */
+            origin: "constant" | "forecast" | "readings" | "typed" | "measured";
+            /**
+             * Format: date-time
+             * @description When it ends.
+             */
+            to: string;
+        };
         /** @description A studio as it stands at one moment. */
         Outlook: {
             /** @description The room, hour by hour over the same time. */
@@ -2798,6 +3142,8 @@ export interface components {
             now: string;
             /** @description The pictures. */
             pictures: components["schemas"]["PictureOutlook"][];
+            /** @description What to prepare, the first first. */
+            prepare: components["schemas"]["PrepareOut"][];
             /** @description The painter's hours from yesterday to a week ahead. */
             sessions: components["schemas"]["SpanOut"][];
             /** @description What planned work runs short of. */
@@ -2814,6 +3160,18 @@ export interface components {
              * @description How many parts.
              */
             parts: number;
+        };
+        /** @description The room in one short stretch. */
+        PastPoint: {
+            /**
+             * Format: date-time
+             * @description When it begins.
+             */
+            at: string;
+            /** @description The same of the relative humidity, fractions of 1. */
+            relative_humidity: number[];
+            /** @description Lowest, middle and highest temperature [C]. */
+            temperature_c: number[];
         };
         /** @description One value of a reference picture. */
         PatchOut: {
@@ -3091,6 +3449,23 @@ export interface components {
             /** @description What it is called on the shelf. */
             name: string;
         };
+        /** @description Something to prepare for what is planned in the coming hours. */
+        PrepareOut: {
+            /**
+             * Format: date-time
+             * @description By when.
+             */
+            by: string;
+            /**
+             * Format: uuid
+             * @description The picture it is for.
+             */
+            picture: string;
+            /** @description Its title. */
+            picture_title: string;
+            /** @description What to do, as a sentence without its end. */
+            said: string;
+        };
         /** @description A problem, as `application/problem+json`. */
         Problem: {
             /**
@@ -3239,6 +3614,13 @@ export interface components {
              */
             wet_film_um?: number | null;
         };
+        /** @description Something that was not taken. */
+        RefusedOut: {
+            /** @description Its place in what was sent. */
+            path: string;
+            /** @description Why. */
+            why: string;
+        };
         /** @description Steps of which one is to be repeated. */
         RepeatAsked: {
             /** @description How many coats of it there are to be. */
@@ -3258,6 +3640,12 @@ export interface components {
              * @description The version the entry is made on.
              */
             version: number;
+        };
+        /** @description An entry of the day book that is put right or taken back. */
+        RetoldThere: {
+            /** @description The entry as it is kept. */
+            entry: components["schemas"]["HappeningDoc"];
+            instead?: components["schemas"]["ToldThere"] | null;
         };
         /** @description A test that is put right or taken back. */
         Retouched: {
@@ -3323,6 +3711,8 @@ export interface components {
         };
         /** @description What the scale shows. */
         ScaleOut: {
+            /** @description The instrument that sent it; a stand-in shows what it was told by hand. */
+            by: string | null;
             /**
              * Format: double
              * @description What lies on it [g], as it was told.
@@ -3333,8 +3723,6 @@ export interface components {
              * @description What it shows [g].
              */
             shows_g: number;
-            /** @description Whether it is a stand-in: always, for now. */
-            simulated: boolean;
         };
         /**
          * @description The painter's schools; what is not said is the studio's usual: medium only, standard waiting,
@@ -3546,6 +3934,36 @@ export interface components {
              * @description Its wet film [um].
              */
             wet_film_um: number;
+        };
+        /** @description What an instrument sends: one of the three, by its kind. */
+        Sent: {
+            /**
+             * Format: double
+             * @description What lies on a scale now [g].
+             */
+            grams?: number | null;
+            /** @description The outside hour by hour, of a forecast. */
+            hours?: components["schemas"]["SentReading"][] | null;
+            /** @description Readings of a thermo-hygrometer. */
+            readings?: components["schemas"]["SentReading"][] | null;
+        };
+        /** @description Air at one time. */
+        SentReading: {
+            /**
+             * Format: date-time
+             * @description When (RFC 3339).
+             */
+            at: string;
+            /**
+             * Format: double
+             * @description Relative humidity, fraction of 1.
+             */
+            relative_humidity: number;
+            /**
+             * Format: double
+             * @description Temperature [C].
+             */
+            temperature_c: number;
         };
         /** @description A dilution series that is asked about. */
         SeriesAsk: {
@@ -4005,6 +4423,41 @@ export interface components {
             /** @description How uneven it is over the white and over the black half (CIEDE2000, mean of a spot). */
             spread: number[];
         };
+        /** @description What became of what was sent. */
+        Taken: {
+            /**
+             * Format: int64
+             * @description How many were there before: sending twice changes nothing.
+             */
+            known: number;
+            /** @description Those that were not taken, each with place and reason. */
+            refused: components["schemas"]["RefusedOut"][];
+            /**
+             * Format: int64
+             * @description How many were taken in.
+             */
+            taken: number;
+        };
+        /** @description Readings that are taken back, or given back. */
+        TakenBack: {
+            /**
+             * Format: date-time
+             * @description From when on.
+             */
+            from: string;
+            /** @description Whether what an instrument measured is given back. */
+            give?: boolean;
+            /**
+             * Format: date-time
+             * @description Before when.
+             */
+            to: string;
+            /**
+             * Format: int64
+             * @description The version of the air.
+             */
+            version: number;
+        };
         /** @description Another school of thinning for one picture. */
         ThinningDoc: {
             /** @description Why, in the painter's words. */
@@ -4060,6 +4513,14 @@ export interface components {
             trouble: "lifted" | "torn" | "spots" | "streaks" | "cloudy" | "too_dark" | "too_light" | "wrong_cast" | "dust";
         } | {
             /** @enum {string} */
+            kind: "session";
+            /**
+             * Format: date-time
+             * @description Until when.
+             */
+            until: string;
+        } | {
+            /** @enum {string} */
             kind: "swatch";
             /** @description The mix, parts by volume. */
             mix: components["schemas"]["PartDoc"][];
@@ -4072,6 +4533,20 @@ export interface components {
              * @description Its wet film [um].
              */
             wet_film_um: number;
+        };
+        /** @description Something that happened in the studio. */
+        ToldThere: {
+            /**
+             * Format: date-time
+             * @description When; the moment this arrives when not said.
+             */
+            at?: string | null;
+            /** @description The material it is about, by its name on the shelf. */
+            material?: string | null;
+            /** @description What: `noted`, `misted` or `session`. */
+            what: components["schemas"]["ToldDoc"];
+            /** @description What the painter writes. */
+            words?: string;
         };
         /** @description What a fingertip felt on a coat. */
         TouchDoc: {
@@ -4200,6 +4675,29 @@ export interface components {
              * @description How much.
              */
             value: number;
+        };
+        /** @description One reading that the painter took. */
+        TypedReading: {
+            /**
+             * Format: date-time
+             * @description When it was taken.
+             */
+            at: string;
+            /**
+             * Format: double
+             * @description Relative humidity, fraction of 1.
+             */
+            relative_humidity: number;
+            /**
+             * Format: double
+             * @description Temperature [C].
+             */
+            temperature_c: number;
+            /**
+             * Format: int64
+             * @description The version of the air.
+             */
+            version: number;
         };
         /** @description A test that says nothing. */
         UnusedOut: {
@@ -4543,6 +5041,14 @@ export interface components {
             trouble: "lifted" | "torn" | "spots" | "streaks" | "cloudy" | "too_dark" | "too_light" | "wrong_cast" | "dust";
         } | {
             /** @enum {string} */
+            kind: "session";
+            /**
+             * Format: date-time
+             * @description Until when.
+             */
+            until: string;
+        } | {
+            /** @enum {string} */
             kind: "swatch";
             /** @description The mix, parts by volume. */
             mix: components["schemas"]["PartDoc"][];
@@ -4740,6 +5246,138 @@ export interface operations {
             };
             /** @description The database does not answer, or the answer took too long. */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    instrument_send: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Sent"];
+            };
+        };
+        responses: {
+            /** @description The answer. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Taken"];
+                };
+            };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No token, or one that is not known. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It comes from a page of another site. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another edit came first; nothing was changed. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description More than is taken. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A body of a kind that is not read here. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A host name that the application does not answer to. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit; the place and the reason are said. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description More is asked at once than can be computed; ask again after Retry-After. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A fault of the program. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or the answer took too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full; nothing was changed. */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6325,7 +6963,9 @@ export interface operations {
     picture_happened: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                "idempotency-key"?: string | null;
+            };
             path: {
                 id: string;
             };
@@ -6593,7 +7233,9 @@ export interface operations {
     picture_laid: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                "idempotency-key"?: string | null;
+            };
             path: {
                 id: string;
             };
@@ -8089,7 +8731,9 @@ export interface operations {
     picture_touched: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                "idempotency-key"?: string | null;
+            };
             path: {
                 id: string;
             };
@@ -10365,6 +11009,179 @@ export interface operations {
             };
         };
     };
+    air_live: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The answer. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/event-stream": components["schemas"]["LiveOut"];
+                };
+            };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A host name that the application does not answer to. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit; the place and the reason are said. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description More is asked at once than can be computed; ask again after Retry-After. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A fault of the program. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or the answer took too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    air_past: {
+        parameters: {
+            query: {
+                from: string;
+                to?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The answer. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AirPast"];
+                };
+            };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A host name that the application does not answer to. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit; the place and the reason are said. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description More is asked at once than can be computed; ask again after Retry-After. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A fault of the program. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or the answer took too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     air_redo: {
         parameters: {
             query?: never;
@@ -10377,6 +11194,274 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["OnVersion"];
+            };
+        };
+        responses: {
+            /** @description The answer. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StudioOut"];
+                };
+            };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It comes from a page of another site. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another edit came first; nothing was changed. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description More than is taken. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A body of a kind that is not read here. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A host name that the application does not answer to. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit; the place and the reason are said. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description More is asked at once than can be computed; ask again after Retry-After. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A fault of the program. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or the answer took too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full; nothing was changed. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    air_taken_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakenBack"];
+            };
+        };
+        responses: {
+            /** @description The answer. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StudioOut"];
+                };
+            };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It comes from a page of another site. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another edit came first; nothing was changed. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description More than is taken. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A body of a kind that is not read here. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A host name that the application does not answer to. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit; the place and the reason are said. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description More is asked at once than can be computed; ask again after Retry-After. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A fault of the program. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or the answer took too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full; nothing was changed. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    air_typed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TypedReading"];
             };
         };
         responses: {
@@ -10521,6 +11606,361 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StudioOut"];
+                };
+            };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It comes from a page of another site. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another edit came first; nothing was changed. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description More than is taken. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A body of a kind that is not read here. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A host name that the application does not answer to. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit; the place and the reason are said. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description More is asked at once than can be computed; ask again after Retry-After. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A fault of the program. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or the answer took too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full; nothing was changed. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    studio_daybook: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The answer. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogOut"][];
+                };
+            };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A host name that the application does not answer to. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit; the place and the reason are said. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description More is asked at once than can be computed; ask again after Retry-After. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A fault of the program. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or the answer took too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    studio_happened: {
+        parameters: {
+            query?: never;
+            header?: {
+                "idempotency-key"?: string | null;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ToldThere"];
+            };
+        };
+        responses: {
+            /** @description The answer. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HappeningDoc"];
+                };
+            };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It comes from a page of another site. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another edit came first; nothing was changed. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description More than is taken. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A body of a kind that is not read here. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A host name that the application does not answer to. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit; the place and the reason are said. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description More is asked at once than can be computed; ask again after Retry-After. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A fault of the program. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or the answer took too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full; nothing was changed. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    studio_retold: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RetoldThere"];
+            };
+        };
+        responses: {
+            /** @description The answer. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HappeningDoc"] | null;
                 };
             };
             /** @description What was sent cannot be read at all. */
@@ -10801,6 +12241,469 @@ export interface operations {
             };
             /** @description The database does not answer, or the answer took too long. */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    instruments: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The answer. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InstrumentsOut"];
+                };
+            };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A host name that the application does not answer to. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit; the place and the reason are said. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description More is asked at once than can be computed; ask again after Retry-After. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A fault of the program. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or the answer took too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    instrument_add: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewInstrument"];
+            };
+        };
+        responses: {
+            /** @description The answer. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InstrumentAdded"];
+                };
+            };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It comes from a page of another site. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another edit came first; nothing was changed. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description More than is taken. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A body of a kind that is not read here. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A host name that the application does not answer to. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit; the place and the reason are said. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description More is asked at once than can be computed; ask again after Retry-After. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A fault of the program. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or the answer took too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full; nothing was changed. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    instrument_behave: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                instrument: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Behave"];
+            };
+        };
+        responses: {
+            /** @description It is done. */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It comes from a page of another site. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another edit came first; nothing was changed. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description More than is taken. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A body of a kind that is not read here. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A host name that the application does not answer to. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit; the place and the reason are said. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description More is asked at once than can be computed; ask again after Retry-After. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A fault of the program. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or the answer took too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full; nothing was changed. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    instrument_remove: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                instrument: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description It is done. */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It comes from a page of another site. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another edit came first; nothing was changed. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A host name that the application does not answer to. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit; the place and the reason are said. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description More is asked at once than can be computed; ask again after Retry-After. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A fault of the program. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or the answer took too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full; nothing was changed. */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };

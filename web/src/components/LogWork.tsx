@@ -45,7 +45,7 @@ export function LogWork({ picture, step, title, planned, cupG, zone, now, ...res
       onClose={onClose}
       onLog={(entry) =>
         log.mutate(
-          { ...picture, step, ...entry },
+          { ...picture, said: `${title}: done`, step, ...entry },
           {
             onSuccess: () => {
               onClose();

@@ -17,6 +17,8 @@ export interface Mark {
   /** What a rule says of it. */
   warns?: string;
   weight: number;
+  /** What opens is on this page; otherwise it leads to another. */
+  here?: boolean;
   open: () => void;
 }
 
@@ -119,12 +121,12 @@ export function Rail({ from, to, now, zone, sessions, air, marks, width }: Props
           <g key={m.id}>
             <Tooltip title={full} describeChild>
               <g
-                role="link"
+                role={m.here ? 'button' : 'link'}
                 tabIndex={0}
                 aria-label={full}
                 style={{ cursor: 'pointer' }}
                 onClick={m.open}
-                onKeyDown={(e) => e.key === 'Enter' && m.open()}
+                onKeyDown={(e) => (e.key === 'Enter' || (m.here && e.key === ' ')) && m.open()}
               >
                 <rect x={px - 12} y={TOP - 8} width={24} height={HIGH + 16} fill="transparent" />
                 <line

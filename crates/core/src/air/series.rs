@@ -1,6 +1,8 @@
 //! The room's air over time.
 
+use super::measured::MeasuredHour;
 use super::moment::{Air, RoomChange};
+use super::origin::Origin;
 use crate::quantity::{AirSpeed, Celsius, FIRST_DAY, RelativeHumidity};
 use crate::time::{HOUR_S, seconds};
 use chrono::NaiveTime;
@@ -45,31 +47,63 @@ impl Deviation {
 pub struct AirSeries {
     base: Air,
     readings: Vec<(f64, Air)>,
+    /// Where each of them is from.
+    origins: Vec<Origin>,
+}
+
+/// A reading and where it is from.
+type Known = (f64, Air, Origin);
+
+const fn known(origin: Origin) -> impl Fn((f64, Air)) -> Known {
+    move |(t, air)| (t, air, origin)
 }
 
 impl AirSeries {
     /// The same air at all times.
     pub fn constant(air: Air) -> Self {
-        Self { base: air, readings: Vec::new() }
+        Self { base: air, readings: Vec::new(), origins: Vec::new() }
     }
 
-    /// The air of `base` until the first of `readings` (time [s], air), which are sorted here. Of two
-    /// at the same time the later one counts.
-    pub fn new(base: Air, mut readings: Vec<(f64, Air)>) -> Self {
+    /// The air of `base` until the first of `readings` (time [s], air), a table that was brought, which
+    /// are sorted here. Of two at the same time the later one counts.
+    pub fn new(base: Air, readings: Vec<(f64, Air)>) -> Self {
+        Self::of(base, readings.into_iter().map(known(Origin::Table)).collect())
+    }
+
+    /// The same with a word on where each reading is from.
+    pub fn of(base: Air, mut readings: Vec<(f64, Air, Origin)>) -> Self {
         readings.sort_by(|a, b| a.0.total_cmp(&b.0));
         readings.dedup_by(|later, kept| {
             let same = later.0 == kept.0;
             if same {
-                kept.1 = later.1;
+                *kept = *later;
             }
             same
         });
-        Self { base, readings }
+        let (readings, origins) = readings.into_iter().map(|(t, air, o)| ((t, air), o)).unzip();
+        Self { base, readings, origins }
     }
 
     /// The readings in order of time.
     pub fn readings(&self) -> &[(f64, Air)] {
         &self.readings
+    }
+
+    /// The readings with where each is from.
+    pub fn known(&self) -> impl Iterator<Item = (f64, Air, Origin)> + '_ {
+        self.readings.iter().zip(&self.origins).map(|((t, air), origin)| (*t, *air, *origin))
+    }
+
+    /// Where the air at time `t` [s] is from.
+    pub fn origin(&self, t: f64) -> Origin {
+        self.place(t).map_or(Origin::Usual, |n| self.origins[n])
+    }
+
+    /// Until when an instrument measured it [s]. One reading that was typed tells too little of a room to
+    /// make its future surer.
+    pub fn measured_until(&self) -> Option<f64> {
+        let last = self.origins.iter().rposition(|o| *o == Origin::Measured)?;
+        self.readings.get(last + 1).map(|(t, _)| *t).or_else(|| self.end())
     }
 
     /// The air before the first reading: how the room is usually kept.
@@ -80,7 +114,7 @@ impl AirSeries {
     /// This series with `readings` in place of its own from the first of them on. After the last
     /// one, which stands for as long as the one before it, the room is as it is usually kept.
     /// Without any, it is so from `from` [s] on.
-    pub fn replaced_from(&self, from: f64, mut readings: Vec<(f64, Air)>) -> Self {
+    pub fn replaced_from(&self, from: f64, mut readings: Vec<(f64, Air)>, origin: Origin) -> Self {
         readings.sort_by(|a, b| a.0.total_cmp(&b.0));
         let begins = readings.first().map_or(from, |(t, _)| *t);
         let last = match readings[..] {
@@ -88,20 +122,22 @@ impl AirSeries {
             [(only, _)] => only + HOUR_S,
             [] => from,
         };
-        readings.push((last, self.base));
-        Self { base: self.base, readings: self.known_before(begins).chain(readings).collect() }
+        let end = (last, self.base, Origin::Usual);
+        let readings = readings.into_iter().map(known(origin)).chain([end]);
+        Self::of(self.base, self.known_before(begins).chain(readings).collect())
     }
 
     /// The readings before `at` [s]; where the last of them ends before that, the usual room is said
     /// after it, so that more readings do not make it stand longer than it did.
-    fn known_before(&self, at: f64) -> impl Iterator<Item = (f64, Air)> + '_ {
-        let ended = self.end().filter(|end| *end < at).map(|end| (end, self.base));
-        self.readings.iter().filter(move |(t, _)| *t < at).copied().chain(ended)
+    fn known_before(&self, at: f64) -> impl Iterator<Item = Known> + '_ {
+        let ended = self.end().filter(|end| *end < at);
+        let ended = ended.map(|end| (end, self.base, Origin::Usual));
+        self.known().filter(move |(t, ..)| *t < at).chain(ended)
     }
 
     /// This series with `readings` in place of its own within their span, and nowhere else. The last
     /// one stands for as long as the one before it; then what was known goes on.
-    pub fn replaced_within(&self, mut readings: Vec<(f64, Air)>) -> Self {
+    pub fn replaced_within(&self, mut readings: Vec<(f64, Air)>, origin: Origin) -> Self {
         readings.sort_by(|a, b| a.0.total_cmp(&b.0));
         let (Some((first, _)), Some((last, _))) = (readings.first(), readings.last()) else {
             return self.clone();
@@ -113,20 +149,49 @@ impl AirSeries {
         };
         let end = last + stands;
         let next = self.next_change(last).filter(|next| *next <= end);
-        if next.is_none() {
-            readings.push((end, *self.at(end)));
-        }
+        let goes_on = next.is_none().then(|| (end, *self.at(end), self.origin(end)));
         let before = self.known_before(first);
-        let after = self.readings.iter().filter(|(t, _)| *t > last).copied();
-        let mut all: Vec<(f64, Air)> = before.chain(after).chain(readings).collect();
-        all.sort_by(|a, b| a.0.total_cmp(&b.0));
-        Self { base: self.base, readings: all }
+        let after = self.known().filter(|(t, ..)| *t > last);
+        let readings = readings.into_iter().map(known(origin)).chain(goes_on);
+        Self::of(self.base, before.chain(after).chain(readings).collect())
+    }
+
+    /// This series without what was read by hand, typed or brought, from `from` [s] on and before
+    /// `to`: there the room is as it is usually kept.
+    #[must_use]
+    pub fn without(&self, from: f64, to: f64) -> Self {
+        let by_hand = |o: Origin| matches!(o, Origin::Table | Origin::Typed);
+        if !self.known().any(|(t, _, o)| by_hand(o) && (from..to).contains(&t)) {
+            return self.clone();
+        }
+        let readings = self.known().filter(|(t, _, o)| !(by_hand(*o) && (from..to).contains(t)));
+        let mut kept: Vec<Known> = readings.collect();
+        // Where one was that is gone, nothing goes on standing in its place.
+        for (t, _, o) in self.known() {
+            if by_hand(o) && (from..to).contains(&t) {
+                kept.push((t, self.base, Origin::Usual));
+            }
+        }
+        kept.extend(self.end().map(|end| (end, self.base, Origin::Usual)));
+        Self::of(self.base, kept)
+    }
+
+    /// This series with whole hours that were measured in their places; the air is as fast as it
+    /// usually is.
+    #[must_use]
+    pub fn measured(&self, hours: &[MeasuredHour]) -> Self {
+        hours.chunk_by(|a, b| b.at - a.at == HOUR_S).fold(self.clone(), |series, run| {
+            let air = |h: &MeasuredHour| {
+                (h.at, Air { celsius: h.celsius, humidity: h.humidity, ..self.base })
+            };
+            series.replaced_within(run.iter().map(air).collect(), Origin::Measured)
+        })
     }
 
     /// This series with another air where no reading is known.
     #[must_use]
     pub fn kept_at(&self, usual: Air) -> Self {
-        Self { base: usual, readings: self.readings.clone() }
+        Self { base: usual, ..self.clone() }
     }
 
     /// This series with `change` made to the room from `at` [s] on; what is past stays as it was, and
@@ -143,13 +208,14 @@ impl AirSeries {
         // Before the first reading the room was as it was usually kept: that is past too.
         let long_ago = seconds(FIRST_DAY.and_time(NaiveTime::MIN).and_utc());
         let unknown = self.readings.first().is_none_or(|(t, _)| *t > long_ago);
-        let begin = (unknown && at > long_ago).then_some((long_ago, self.base));
-        let ahead = self.readings.iter().filter(|(t, _)| *t > at);
-        let ahead = ahead.map(|(t, air)| (*t, change(air)));
-        let end = self.end().filter(|end| *end > at).map(|end| (end, change(&self.base)));
-        let now = [(at, change(self.at(at)))];
+        let begin = (unknown && at > long_ago).then_some((long_ago, self.base, Origin::Usual));
+        let ahead = self.known().filter(|(t, ..)| *t > at);
+        let ahead = ahead.map(|(t, air, origin)| (t, change(&air), origin));
+        let end = self.end().filter(|end| *end > at);
+        let end = end.map(|end| (end, change(&self.base), Origin::Usual));
+        let now = [(at, change(self.at(at)), self.origin(at))];
         let readings = begin.into_iter().chain(past).chain(now).chain(ahead).chain(end);
-        Self { base: change(&self.base), readings: readings.collect() }
+        Self::of(change(&self.base), readings.collect())
     }
 
     /// This series as it might be: everywhere with other air speed, and with another temperature and
@@ -160,7 +226,7 @@ impl AirSeries {
         let Some(known) = known else {
             let at = |(t, air): &(f64, Air)| (*t, by.of(air, 1.0));
             let readings = self.readings.iter().map(at).collect();
-            return Self { base: by.of(&self.base, 1.0), readings };
+            return Self { base: by.of(&self.base, 1.0), readings, origins: self.origins.clone() };
         };
         let ramp = UNKNOWN_AFTER_S / f64::from(RAMP);
         let share = |t: f64| match ((t - known) / ramp).floor() {
@@ -176,32 +242,36 @@ impl AirSeries {
         times.dedup();
         let last = known + UNKNOWN_AFTER_S;
         let there = |t: f64| by.of(self.at(t), if t >= last { 1.0 } else { share(t) });
+        let origins = times.iter().map(|t| self.origin(*t)).collect();
         let readings = times.into_iter().map(|t| (t, there(t))).collect();
-        Self { base: by.of(&self.base, 1.0), readings }
+        Self { base: by.of(&self.base, 1.0), readings, origins }
     }
 
     /// The same with readings no closer than `least_s` [s]: enough for futures that are drawn.
     #[must_use]
     pub fn thinned(&self, least_s: f64) -> Self {
-        let mut kept: Vec<(f64, Air)> = Vec::new();
+        let mut kept: Vec<Known> = Vec::new();
         let last = self.readings.len().saturating_sub(1);
-        for (n, reading) in self.readings.iter().enumerate() {
-            if n == last || kept.last().is_none_or(|(t, _)| reading.0 - t >= least_s) {
-                kept.push(*reading);
+        for (n, reading) in self.known().enumerate() {
+            if n == last || kept.last().is_none_or(|(t, ..)| reading.0 - t >= least_s) {
+                kept.push(reading);
             }
         }
         // What the last one stands for must not grow with the gap before it.
-        kept.extend(self.end().map(|end| (end, self.base)));
-        Self { base: self.base, readings: kept }
+        kept.extend(self.end().map(|end| (end, self.base, Origin::Usual)));
+        Self::of(self.base, kept)
     }
 
     /// The air at time `t` [s].
     pub fn at(&self, t: f64) -> &Air {
-        match self.readings.partition_point(|(at, _)| *at <= t) {
-            0 => &self.base,
-            n if n == self.readings.len() && self.end().is_some_and(|end| end <= t) => &self.base,
-            n => &self.readings[n - 1].1,
-        }
+        self.place(t).map_or(&self.base, |n| &self.readings[n].1)
+    }
+
+    /// The reading that stands at time `t` [s].
+    fn place(&self, t: f64) -> Option<usize> {
+        let n = self.readings.partition_point(|(at, _)| *at <= t).checked_sub(1)?;
+        let over = n + 1 == self.readings.len() && self.end().is_some_and(|end| end <= t);
+        (!over).then_some(n)
     }
 
     /// The first time after `t` [s] at which another reading begins, or the last one ends.

@@ -1,7 +1,7 @@
 //! Taking in the air to come.
 
-use crate::air::{Air, Room, RoomHour};
-use crate::quantity::Fault;
+use crate::air::{Air, Origin, Room, RoomHour};
+use crate::quantity::{Celsius, Fault, RelativeHumidity, check_moment};
 use crate::studio::{AirSource, RoomAhead, Studio};
 use crate::time::{HOUR_S, seconds};
 use chrono::{DateTime, Utc};
@@ -38,6 +38,29 @@ impl AirAhead {
     }
 }
 
+/// `studio` with one reading that the painter typed, which stands for an hour.
+///
+/// # Errors
+/// [`Fault`] when it is of the future, or cannot be.
+pub fn type_reading(
+    studio: &Studio,
+    at: DateTime<Utc>,
+    (celsius, humidity): (f64, f64),
+    now: DateTime<Utc>,
+) -> Result<Studio, Fault> {
+    if at > now {
+        return Err(Fault::new("at", "it is of the future; a reading is of what was"));
+    }
+    check_moment(at).map_err(|e| Fault::new("at", e))?;
+    Celsius::try_new(celsius).map_err(|e| Fault::new("temperature_c", e))?;
+    RelativeHumidity::try_new(humidity).map_err(|e| Fault::new("relative_humidity", e))?;
+    let air = Air { celsius, humidity, ..*studio.air.usual() };
+    let air = studio.air.replaced_within(vec![(seconds(at), air)], Origin::Typed);
+    let after = Studio { air, ..studio.clone() };
+    after.check_air()?;
+    Ok(after)
+}
+
 /// `studio` with the air to come taken in at `now`. What is past stays, except where readings are of
 /// it: a log says what was, and takes the place of what is known of its own span, no more.
 ///
@@ -56,16 +79,16 @@ pub fn take_in_air(
     Studio { room, ..studio.clone() }.check_air()?;
     let through = |from: Air, outside: &[RoomHour]| follows.follow(from, outside);
     let air = match ahead {
-        AirAhead::Constant => studio.air.replaced_from(at, Vec::new()),
+        AirAhead::Constant => studio.air.replaced_from(at, Vec::new(), Origin::Usual),
         AirAhead::Forecast(outside) => {
             let mut room = through(*studio.air.at(at), &outside);
             room.retain(|(t, _)| *t + HOUR_S > at);
-            studio.air.replaced_from(at, room)
+            studio.air.replaced_from(at, room, Origin::Forecast)
         }
-        AirAhead::Readings(readings) => studio.air.replaced_within(readings),
+        AirAhead::Readings(readings) => studio.air.replaced_within(readings, Origin::Table),
         AirAhead::Outside(outside) => {
             let first = outside.first().map_or(at, |hour| hour.at);
-            studio.air.replaced_within(through(*studio.air.at(first), &outside))
+            studio.air.replaced_within(through(*studio.air.at(first), &outside), Origin::Table)
         }
     };
     let after = Studio { air, room, ..studio.clone() };

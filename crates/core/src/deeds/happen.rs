@@ -12,7 +12,7 @@ use crate::quantity::{Checked, Fault, WetFilm, at_most, check_line, check_moment
 use crate::readiness::{Bed, history};
 use crate::studio::Studio;
 use crate::studio::check::MOST_HAPPENED;
-use crate::time::{full_minute, whole_instant, whole_seconds};
+use crate::time;
 use chrono::{DateTime, Duration, Utc};
 
 /// What a painter says happened. What the film or the colours were is found out here.
@@ -45,6 +45,8 @@ pub enum ToldWhat {
     Sanded(Option<f64>),
     /// Something went wrong.
     Trouble(PaintTrouble),
+    /// The painter worked in the studio until then.
+    Session(DateTime<Utc>),
     /// A swatch was made of a mix, and read.
     Swatch {
         /// The mix.
@@ -68,7 +70,7 @@ pub fn happen(
     now: DateTime<Utc>,
 ) -> Result<(Deed, Happening, Vec<String>), Fault> {
     let mut after = studio.clone();
-    let at = told.step.as_deref().map(|id| place(&studio.pictures[p], id)).transpose()?;
+    let at = told.step.as_deref().map(|id| studio.pictures[p].step_called(id)).transpose()?;
     check_told(studio, p, (told, at), now)?;
     let mut said = Vec::new();
     let what = match &told.what {
@@ -81,6 +83,12 @@ pub fn happen(
         ToldWhat::Trouble(trouble) => {
             mend(&mut after, p, (laid(studio, p, at)?, *trouble), &mut said)?;
             What::Trouble(*trouble)
+        }
+        ToldWhat::Session(_) => {
+            return Err(Fault::new(
+                "what",
+                "a session is entered for the studio, not for a picture",
+            ));
         }
         ToldWhat::Swatch { mix, wet_film_um, seen } => {
             What::Swatch(swatch(studio, (mix, *wet_film_um, *seen))?)
@@ -184,12 +192,8 @@ const fn verb(what: &What) -> &'static str {
         What::Sanded { .. } => "sand",
         What::Trouble(_) => "find trouble with",
         What::Swatch(_) => "keep a swatch of",
+        What::Session { .. } => "enter a session of",
     }
-}
-
-fn place(picture: &Picture, id: &str) -> Result<usize, Fault> {
-    let none = || Fault::new("step", format!("the picture has no step \"{id}\""));
-    picture.place_of(id).ok_or_else(none)
 }
 
 fn check_told(
@@ -199,6 +203,20 @@ fn check_told(
     now: DateTime<Utc>,
 ) -> Checked {
     let picture = &studio.pictures[p];
+    check_said(studio, told, now)?;
+    at_most("happened", picture.happened.len(), MOST_HAPPENED, "entries")?;
+    let coat = matches!(told.what, ToldWhat::WipedOff | ToldWhat::Sanded(_) | ToldWhat::Trouble(_));
+    let (Some(i), true) = (step, coat) else { return Ok(()) };
+    let laid = picture.steps[i].laid_at;
+    if laid.is_some_and(|laid| told.at < laid) {
+        let why = format!("{} was not on yet at that time", picture.steps[i].title());
+        return Err(Fault::new("at", why));
+    }
+    Ok(())
+}
+
+/// What holds for every entry, whatever it is about.
+pub(super) fn check_said(studio: &Studio, told: &Told, now: DateTime<Utc>) -> Checked {
     check_moment(told.at).map_err(|e| Fault::new("at", e))?;
     if told.at > now + Duration::seconds(CLOCKS_APART_S) {
         return Err(Fault::new(
@@ -213,16 +231,8 @@ fn check_told(
     if told.what == ToldWhat::Noted && told.words.trim().is_empty() {
         return Err(Fault::new("words", "write something: a note without words says nothing"));
     }
-    at_most("happened", picture.happened.len(), MOST_HAPPENED, "entries")?;
     if let Some(id) = told.material.as_deref().filter(|id| studio.material(id).is_none()) {
         return Err(Fault::new("material", format!("no material \"{id}\" is on the shelf")));
-    }
-    let coat = matches!(told.what, ToldWhat::WipedOff | ToldWhat::Sanded(_) | ToldWhat::Trouble(_));
-    let (Some(i), true) = (step, coat) else { return Ok(()) };
-    let laid = picture.steps[i].laid_at;
-    if laid.is_some_and(|laid| told.at < laid) {
-        let why = format!("{} was not on yet at that time", picture.steps[i].title());
-        return Err(Fault::new("at", why));
     }
     Ok(())
 }
@@ -260,12 +270,6 @@ fn reaches(
     Ok(Bed::after(studio, p, Grid::PLANNING, &done)?.reaches(studio, state)?)
 }
 
-/// A moment in words, up to the full minute as every view says it.
-fn clock(studio: &Studio, at: DateTime<Utc>) -> String {
-    let at = whole_instant(full_minute(whole_seconds(at)));
-    at.with_timezone(&studio.hours.zone()).format("%A %-d %B, %H:%M").to_string()
-}
-
 /// Takes coat `i` off: nothing of it counts but a veil, and it is planned again.
 fn wipe(
     studio: &mut Studio,
@@ -282,7 +286,7 @@ fn wipe(
     if let Some(dry) = reaches(studio, p, (i, FilmState::TouchDry))?.filter(|dry| *dry < at) {
         let why = format!(
             "{title} was dry to the touch by {}: what is dry is sanded or painted over",
-            clock(studio, dry)
+            time::told(dry, studio.hours.zone())
         );
         return Err(Fault::new("at", why));
     }
@@ -331,7 +335,7 @@ fn sand(
         Some(dry) if dry <= at => {}
         Some(dry) => said.push(format!(
             "It was not dry through before {}: soft paint rolls up and clogs the paper. Look it over.",
-            clock(studio, dry)
+            time::told(dry, studio.hours.zone())
         )),
         None => said.push("It does not dry through: soft paint rolls up under the paper.".into()),
     }

@@ -9,7 +9,7 @@ use crate::quantity::{Fault, WetFilm, check_line, check_moment};
 use crate::readiness::{Bed, NotReady, history};
 use crate::seal::{against, closed_gate};
 use crate::studio::Studio;
-use crate::time::{full_minute, whole_instant, whole_seconds};
+use crate::time::told;
 use chrono::{DateTime, Duration, Utc};
 
 /// How far ahead of the application's clock a painter's clock may go [s]. [practice]
@@ -55,9 +55,7 @@ pub fn log(
 ) -> Result<Deed, Fault> {
     check_moment(laid.at).map_err(|e| Fault::new("at", e))?;
     laid.anyway.as_deref().map_or(Ok(()), |reason| check_line("anyway", reason))?;
-    let i = studio.pictures[p]
-        .place_of(&laid.step)
-        .ok_or_else(|| Fault::new("step", format!("the picture has no step \"{}\"", laid.step)))?;
+    let i = studio.pictures[p].step_called(&laid.step)?;
     let was = studio.pictures[p].steps[i].laid_at;
     let mut after = as_laid(studio, (p, i), laid)?;
     let title = after.pictures[p].steps[i].title();
@@ -112,16 +110,10 @@ fn as_laid(studio: &Studio, (p, i): (usize, usize), laid: &Laid) -> Result<Studi
 /// [`Fault`] naming the field of `laid` that does not fit.
 pub fn too_early(studio: &Studio, p: usize, laid: &Laid) -> Result<Vec<String>, Fault> {
     let before = &studio.pictures[p];
-    let i = before
-        .place_of(&laid.step)
-        .ok_or_else(|| Fault::new("step", format!("the picture has no step \"{}\"", laid.step)))?;
+    let i = before.step_called(&laid.step)?;
     let after = as_laid(studio, (p, i), laid)?;
     after.check_picture(p)?;
-    // Until a full minute, as every view says it.
-    let up = |at| whole_instant(full_minute(whole_seconds(at)));
     let zone = studio.hours.zone();
-    let moment =
-        |at: DateTime<Utc>| up(at).with_timezone(&zone).format("%A %-d %B, %H:%M").to_string();
     let mut said = Vec::new();
     let picture = &after.pictures[p];
     for (at, n) in history(picture, std::iter::empty()) {
@@ -131,7 +123,7 @@ pub fn too_early(studio: &Studio, p: usize, laid: &Laid) -> Result<Vec<String>, 
         };
         let (title, below) = (picture.steps[n].title(), picture.steps[early.below].title());
         let until = early.until.map_or("never is ready for it".to_owned(), |until| {
-            format!("is ready for it from {}", moment(until))
+            format!("is ready for it from {}", told(until, zone))
         });
         // Only what this entry brings about.
         if n == i {

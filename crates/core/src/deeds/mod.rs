@@ -2,6 +2,7 @@
 //! place. Every door of the application goes through here, so that none of them judges by itself.
 
 mod air;
+pub mod daybook;
 mod draft;
 mod edit;
 mod happen;
@@ -10,7 +11,7 @@ mod mend;
 mod seal;
 mod touch;
 
-pub use air::{AirAhead, take_in_air};
+pub use air::{AirAhead, take_in_air, type_reading};
 pub use draft::{Draft, drafted, keep_draft};
 pub use edit::{begin_picture, edit_picture, has_place, put_shelf, save_settings};
 pub use happen::{Told, ToldWhat, happen, happen_all, retell};

@@ -9,6 +9,7 @@ use crate::planner::{Desk, ReadyOutcome, in_parallel};
 use crate::quantity::{Fault, check_moment};
 use crate::readiness::Bed;
 use crate::studio::Studio;
+use crate::time::told;
 use chrono::{DateTime, Duration, Utc};
 use std::sync::Arc;
 
@@ -65,13 +66,13 @@ pub fn what_moves(
         }
         bed.reaches(studio, FilmState::Paintable)
     };
-    let moment = |at: DateTime<Utc>| at.with_timezone(&zone).format("%A %-d %B, %H:%M");
     if let (Some(was), Some(is)) = (reaches(before)?, reaches(after)?)
         && was.max(is) > now
         && (is - was).abs() >= Duration::minutes(1)
     {
         let title = &after.pictures[p].title;
-        said.push(format!("{title} is paintable by {}, not by {}.", moment(is), moment(was)));
+        let (is, was) = (told(is, zone), told(was, zone));
+        said.push(format!("{title} is paintable by {is}, not by {was}."));
     }
     let studios = [before, after];
     let ready = |n: usize| Some(Desk::new(Arc::new(studios[n].clone())).ready(now));

@@ -167,10 +167,7 @@ impl Studio {
 /// # Errors
 /// One sentence.
 pub fn check_test(picture: &Picture, test: &TouchTest) -> Result<(), String> {
-    let step = picture.steps.iter().find(|s| s.id == test.step);
-    let Some(step) = step else {
-        return Err(format!("the picture has no step \"{}\"", test.step));
-    };
+    let step = &picture.steps[picture.step_called(&test.step).map_err(|fault| fault.why)?];
     let Some(laid) = step.laid_at.filter(|_| step.kind.leaves_film()) else {
         return Err(format!("{} is no coat that is on: there is nothing to touch", step.title()));
     };

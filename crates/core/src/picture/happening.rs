@@ -1,4 +1,5 @@
-//! What happened on a picture beside its coats: notes, coats wiped off, sanding, what went wrong.
+//! What happened beside the coats: notes, coats wiped off, sanding, what went wrong; and what is about no
+//! picture: a session, the palette, a material.
 
 use crate::mix::SwatchSeen;
 use crate::words::words;
@@ -85,6 +86,11 @@ pub enum What {
     Trouble(PaintTrouble),
     /// A swatch was made.
     Swatch(SwatchSeen),
+    /// The painter worked in the studio.
+    Session {
+        /// Until when.
+        until: DateTime<Utc>,
+    },
 }
 
 impl What {
@@ -97,11 +103,22 @@ impl What {
             Self::Sanded { .. } => "sanded",
             Self::Trouble(_) => "trouble",
             Self::Swatch(_) => "swatch",
+            Self::Session { .. } => "session",
         }
+    }
+
+    /// Whether it may stand in the day book of the studio, about no picture.
+    pub const fn is_of_studio(&self) -> bool {
+        matches!(self, Self::Noted | Self::Misted | Self::Session { .. })
+    }
+
+    /// Whether it may stand on a picture.
+    pub const fn is_of_picture(&self) -> bool {
+        !matches!(self, Self::Session { .. })
     }
 }
 
-/// Something that happened on a picture.
+/// Something that happened, on a picture or in the studio.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Happening {
     /// When.

@@ -2,12 +2,22 @@
 
 use super::kind::StepKind;
 use super::model::{Picture, Step};
+use crate::quantity::Fault;
 use std::collections::HashSet;
 
 impl Picture {
     /// The place of the step called `id`.
     pub fn place_of(&self, id: &str) -> Option<usize> {
         self.steps.iter().position(|s| s.id == id)
+    }
+
+    /// The place of the step called `id`.
+    ///
+    /// # Errors
+    /// [`Fault`] at `step` when there is none.
+    pub fn step_called(&self, id: &str) -> Result<usize, Fault> {
+        let none = || Fault::new("step", format!("the picture has no step \"{id}\""));
+        self.place_of(id).ok_or_else(none)
     }
 
     /// Names for new steps that no step of the picture has: `stem1`, `stem2` and on.

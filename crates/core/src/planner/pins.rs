@@ -1,6 +1,6 @@
 //! What becomes of the times that a painter pins steps to.
 
-use crate::readiness::{Calendar, Stretch, Task};
+use crate::readiness::{Calendar, Pinned, Stretch, Task, pinned};
 use crate::studio::Studio;
 
 /// What became of a pinned time.
@@ -43,26 +43,17 @@ type At = (usize, usize);
 pub(super) struct Pins(Vec<(At, Stretch, Pin)>);
 
 impl Pins {
-    /// Looks over the pinned times of `tasks` from `from` on; one that shares time with another is
-    /// taken from its task.
-    pub fn of(tasks: &mut [Vec<Option<Task>>], (calendar, from): (&Calendar, i64)) -> Self {
-        let mut all: Vec<(i64, At)> = Vec::new();
-        for (p, steps) in tasks.iter().enumerate() {
-            for (i, task) in steps.iter().enumerate() {
-                let pin = task.as_ref().and_then(|t| t.pinned).filter(|at| *at >= from);
-                all.extend(pin.map(|at| (at, (p, i))));
-            }
-        }
-        all.sort_unstable();
+    /// Looks over the pinned times of `studio` from `from` on; one that shares time with another is taken from
+    /// its task.
+    pub fn of(
+        studio: &Studio,
+        tasks: &mut [Vec<Option<Task>>],
+        (calendar, from): (&Calendar, i64),
+    ) -> Self {
         let mut kept: Vec<(At, Stretch, Pin)> = Vec::new();
-        for (at, (p, i)) in all {
+        for Pinned { at: (p, i), stretch, shares } in pinned(studio, from) {
             let Some(task) = &mut tasks[p][i] else { continue };
-            let stretch = (at, at + task.hands_on);
-            let shares = |(_, s, pin): &&(At, Stretch, Pin)| {
-                !matches!(pin, Pin::Shared(..)) && s.0 < stretch.1 && s.1 > stretch.0
-            };
-            let other = kept.iter().find(shares).map(|(other, ..)| *other);
-            let pin = match other {
+            let pin = match shares {
                 Some((q, k)) => {
                     task.pinned = None;
                     Pin::Shared(q, k)

@@ -54,7 +54,7 @@ impl<'a> Problem<'a> {
         let set_up = minutes_s(studio.setup_min);
         let horizon = from + 86_400 * days_ahead(studio, &tasks, set_up);
         let mut calendar = Calendar::new(&studio.hours, studio.daylight, (from, horizon), set_up);
-        let pins = Pins::of(&mut tasks, (&calendar, from));
+        let pins = Pins::of(studio, &mut tasks, (&calendar, from));
         for stretch in pins.reserved() {
             calendar.reserve(stretch);
         }

@@ -10,6 +10,7 @@ mod done;
 mod fit_air;
 mod floors;
 mod law;
+mod pins;
 mod task;
 mod wait;
 
@@ -25,5 +26,6 @@ pub use floors::{
     Painted, SOLVENT_GAP, VARNISH_GAP, between_varnish, gap_said, solvent_over_water,
 };
 pub use law::{Around, FOREVER, Found, Ready, Reason, Verdict, first_place, may_lay};
+pub use pins::{Pinned, pinned};
 pub use task::{Bench, Mixes, Task, unbonded};
 pub use wait::{Wait, WaitReason};

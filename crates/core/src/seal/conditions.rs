@@ -1,8 +1,8 @@
 //! The conditions of a gate, and how those that hang on the picture itself stand.
 
-use super::look::{Judged, Look};
+use super::look::{Judged, Look, last_painted, open_below};
 use crate::mix::MaterialKind;
-use crate::picture::{Need, Step, StepKind};
+use crate::picture::{Need, Picture, Step, StepKind};
 use crate::readiness::{SOLVENT_GAP, WaitReason};
 use crate::studio::{Slowed, Waiting};
 use crate::words::words;
@@ -111,6 +111,38 @@ impl Condition {
     pub fn closes(&self) -> bool {
         !matches!(self.standing, Standing::Holds | Standing::Missed)
     }
+}
+
+/// When a picture was last photographed after its last paint and not after `until`, as a photograph that
+/// is kept and as a step that is logged. `shown` are the picture, its next sealing coat, and when
+/// photographs of it were taken.
+fn photographed(
+    (picture, i, photographs): (&Picture, usize, &[DateTime<Utc>]),
+    until: DateTime<Utc>,
+) -> (Option<DateTime<Utc>>, Option<DateTime<Utc>>) {
+    // With paint still to come none can have been taken after the last of it.
+    let (after, open) = (last_painted(picture), !open_below(picture, i).is_empty());
+    let fits = |at: &DateTime<Utc>| !open && after.is_none_or(|a| *at >= a) && *at <= until;
+    let steps = picture.steps.iter().filter(|s| s.kind == StepKind::Photograph);
+    let logged = steps.filter_map(|s| s.laid_at).filter(fits).max();
+    (photographs.iter().copied().filter(fits).max(), logged)
+}
+
+/// The sealing coat before which a picture is to be photographed: all its paint is on, nothing is sealed
+/// yet, and no photograph was taken since.
+pub fn photograph_due(
+    picture: &Picture,
+    photographs: &[DateTime<Utc>],
+    now: DateTime<Utc>,
+) -> Option<usize> {
+    let seals = |s: &Step| s.kind.seals();
+    if picture.steps.iter().any(|s| seals(s) && s.laid_at.is_some()) {
+        return None;
+    }
+    let i = picture.steps.iter().position(seals)?;
+    let painted = last_painted(picture).is_some() && open_below(picture, i).is_empty();
+    let none = photographed((picture, i, photographs), now) == (None, None);
+    (painted && none).then_some(i)
 }
 
 impl Look<'_> {
@@ -253,16 +285,8 @@ impl Look<'_> {
 
     pub(super) fn photograph(&self, between: bool) -> Condition {
         let id = ConditionId::Photograph;
-        // With paint still to come none can have been taken after the last of it.
-        let (after, open) = (self.last_painted(), !self.open_below().is_empty());
-        let until = self.first_seal().unwrap_or(self.now);
-        let fits = |at: &DateTime<Utc>| !open && after.is_none_or(|a| *at >= a) && *at <= until;
-        let kept = self.photographs.iter().copied().filter(fits).max();
-        let logged = self
-            .laid()
-            .filter(|(s, at)| s.kind == StepKind::Photograph && fits(at))
-            .map(|(_, at)| at)
-            .max();
+        let shown = (self.picture, self.i, self.photographs);
+        let (kept, logged) = photographed(shown, self.first_seal().unwrap_or(self.now));
         let (standing, evidence, from) = match (kept, logged) {
             (Some(at), _) => {
                 (Standing::Holds, "A picture of it is kept, taken after the last paint.", Some(at))

@@ -2,9 +2,9 @@
 //! same coats again.
 
 use crate::film::{Course, FilmState, Grid, HORIZON_S};
-use crate::picture::{CoatFault, LaidCoat, Picture, Step, film_after};
+use crate::picture::{CoatFault, LaidCoat, film_after};
 use crate::planner::{Plan, coats_of};
-use crate::readiness::{Bed, Calendar, FitAir};
+use crate::readiness::{Bed, Calendar, FitAir, pinned};
 use crate::studio::{Studio, StudioHours, daylight};
 use crate::time::{full_minute, instant, minutes_s, seconds, whole_seconds};
 use chrono::{DateTime, Duration, Utc};
@@ -129,15 +129,9 @@ impl KnownFilms {
     ) -> (Calendar, Arc<FitAir>) {
         let from = full_minute(whole_seconds(now));
         let made_for = (studio.hours.clone(), studio.daylight, studio.setup_min, from);
-        let pinned = |(q, picture): (usize, &Picture)| {
-            let open = picture.steps.iter().filter(move |s| q != p && s.laid_at.is_none());
-            let stretch = |s: &Step| {
-                let at = whole_seconds(s.pinned_at?);
-                (at >= from).then(|| (at, at + minutes_s(s.hands_on_min)))
-            };
-            open.filter_map(stretch).collect::<Vec<_>>()
-        };
-        let pins: Vec<_> = studio.pictures.iter().enumerate().flat_map(pinned).collect();
+        let others = pinned(studio, from).into_iter();
+        let others = others.filter(|pin| pin.at.0 != p && pin.shares.is_none());
+        let pins: Vec<_> = others.map(|pin| pin.stretch).collect();
         let fit = match &self.fit {
             Some((known, fit)) if *known == from => fit.clone(),
             _ => Arc::new(FitAir::new(&studio.air, from)),

@@ -42,6 +42,23 @@ impl Judged {
     }
 }
 
+/// When the last painted coat of a picture was laid.
+pub(super) fn last_painted(picture: &Picture) -> Option<DateTime<Utc>> {
+    let painted = |s: &&Step| s.kind.leaves_film() && !s.kind.seals();
+    picture.steps.iter().filter(painted).filter_map(|s| s.laid_at).max()
+}
+
+/// The coats below step `i` that are still to come, by their place in the picture.
+pub(super) fn open_below(picture: &Picture, i: usize) -> Vec<usize> {
+    let coat = |i: &usize| {
+        let s = &picture.steps[*i];
+        s.laid_at.is_none()
+            && s.kind.leaves_film()
+            && (s.kind.must_leave_film() || s.wet_film_um.is_some())
+    };
+    picture.all_below(i).into_iter().filter(coat).collect()
+}
+
 impl Look<'_> {
     /// Everything that is on the picture, and what is still to come below the seal where the plan has
     /// it, in order of time.
@@ -78,19 +95,12 @@ impl Look<'_> {
 
     /// When the last painted coat was laid.
     pub(super) fn last_painted(&self) -> Option<DateTime<Utc>> {
-        self.laid().filter(|(s, _)| s.kind.leaves_film() && !s.kind.seals()).map(|(_, at)| at).max()
+        last_painted(self.picture)
     }
 
     /// The coats below it that are still to come, by their place in the picture.
     pub(super) fn open_below(&self) -> Vec<usize> {
-        let steps = &self.picture.steps;
-        let coat = |i: &usize| {
-            let s = &steps[*i];
-            s.laid_at.is_none()
-                && s.kind.leaves_film()
-                && (s.kind.must_leave_film() || s.wet_film_um.is_some())
-        };
-        self.picture.all_below(self.i).into_iter().filter(coat).collect()
+        open_below(self.picture, self.i)
     }
 
     pub(super) fn planned(&self, step: usize) -> Option<&PlannedStep> {

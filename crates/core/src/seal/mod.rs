@@ -18,7 +18,7 @@ pub use after::{PACKING, Removal, removal};
 pub use against::{against, closed_gate};
 pub use air::{Action, DayAir, GoodHour, Remedy, good_hours, remedies, varnish_days};
 pub use bench::{Sheet, SheetLine, bench_sheet};
-pub use conditions::{Condition, ConditionId, Standing};
+pub use conditions::{Condition, ConditionId, Standing, photograph_due};
 pub use forward::{Forward, forward};
 pub use gate::{Gate, Stage, gate, gate_with};
 pub use known::KnownFilms;

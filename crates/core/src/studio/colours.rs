@@ -271,11 +271,7 @@ impl Studio {
     /// What the coat of a step lies on.
     fn lies_on(&self, p: usize, tubes: &Tubes, step: Option<&str>) -> Result<Inside, Fault> {
         let picture = &self.pictures[p];
-        let place = |id: &str| {
-            let none = || Fault::new("step", format!("the picture has no step \"{id}\""));
-            picture.place_of(id).ok_or_else(none)
-        };
-        let i = step.map(place).transpose()?;
+        let i = step.map(|id| picture.step_called(id)).transpose()?;
         picture.under(tubes, i).map_err(|e| Fault::new("", e))
     }
 

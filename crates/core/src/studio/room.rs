@@ -21,7 +21,7 @@ impl AirSource {
     pub const fn said(self) -> &'static str {
         match self {
             Self::Constant => "The room as it is usually kept",
-            Self::Forecast => "The (simulated) forecast of the outside, followed by the room",
+            Self::Forecast => "The forecast of the outside, followed by the room",
             Self::Readings => "Readings you brought",
         }
     }

@@ -8,7 +8,7 @@ use super::tub::Tub;
 use crate::air::AirSeries;
 use crate::film::{Futures, Habit};
 use crate::mix::{self, Material, MaterialKind, Thinning};
-use crate::picture::{CoatFault, LaidCoat, Picture, Step};
+use crate::picture::{CoatFault, Happening, LaidCoat, Picture, Step};
 use crate::quantity::Sure;
 use crate::time::seconds;
 use std::sync::Arc;
@@ -44,6 +44,8 @@ pub struct Studio {
     pub ways: Vec<OwnWay>,
     /// The pictures.
     pub pictures: Vec<Picture>,
+    /// The day book: what happened that is about no picture, in the order of time.
+    pub happened: Vec<Happening>,
     /// The order of work that was settled on; empty means what can start first. Steps that are not
     /// in it come right after the step before them.
     pub order: Vec<OrderEntry>,
@@ -94,6 +96,7 @@ impl Studio {
             tubs: Vec::new(),
             ways: Vec::new(),
             pictures: Vec::new(),
+            happened: Vec::new(),
             order: Vec::new(),
         }
     }
@@ -102,12 +105,14 @@ impl Studio {
     /// nothing in a room that was never measured. A heater that is switched on measures nothing.
     pub(crate) fn air_known(&self) -> Option<f64> {
         let end = self.air.end()?;
+        let measured = self.air.measured_until();
         let taken = self.room.taken_at.map(seconds);
-        match self.room.source {
+        let looked = match self.room.source {
             AirSource::Readings => Some(end),
             AirSource::Forecast => Some(taken.unwrap_or(end)),
             AirSource::Constant => taken.filter(|t| self.air.readings()[0].0 < *t),
-        }
+        };
+        looked.map_or(measured, |looked| Some(measured.map_or(looked, |m| m.max(looked))))
     }
 
     /// The futures by which every time in it is said.

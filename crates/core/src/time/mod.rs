@@ -3,6 +3,7 @@
 //! Films are followed in seconds as `f64`; painters are told instants. Nothing else converts.
 
 use chrono::{DateTime, Duration, TimeZone, Utc};
+use chrono_tz::Tz;
 
 /// Seconds of a minute [s].
 pub const MINUTE_S: f64 = 60.0; // definition
@@ -49,6 +50,13 @@ pub type Stretch = (i64, i64);
 /// Up to the full minute [s]: nobody starts a coat at 18:44:17.
 pub const fn full_minute(second: i64) -> i64 {
     second + (-second).rem_euclid(60)
+}
+
+/// A moment as painters are told it, up to the full minute as every view says it:
+/// `Thursday 14 January, 18:58`.
+pub fn told(at: DateTime<Utc>, zone: Tz) -> String {
+    let at = whole_instant(full_minute(whole_seconds(at)));
+    at.with_timezone(&zone).format("%A %-d %B, %H:%M").to_string()
 }
 
 /// Minutes [min] as whole seconds [s].

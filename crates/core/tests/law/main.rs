@@ -346,6 +346,24 @@ const PLANS: &[Row] = &[
         },
     ),
     (
+        "the gate kept hours free for a pin that gave way to another",
+        || {
+            let pin = |id, hands_on_min| {
+                let pinned_at = Some(now() + Duration::hours(1));
+                Step { pinned_at, hands_on_min, after: Some(vec![]), ..paint(id) }
+            };
+            let mut studio = studio(vec![laid(paint("paint"), 60), varnish("varnish")]);
+            for (id, step) in [("q", pin("a", 60.0)), ("r", pin("b", 420.0))] {
+                studio.pictures.push(Picture::new(id, (30.0, 40.0), vec![step]));
+            }
+            studio
+        },
+        |s| {
+            let earliest = look(s, now()).earliest;
+            earliest.is_some_and(|(at, _)| at < now() + Duration::hours(4))
+        },
+    ),
+    (
         "a pin outside the hours was kept without a word",
         || {
             let night = Some(now() - Duration::hours(8) + Duration::hours(22));

@@ -72,11 +72,15 @@ proptest! {
 fn readings_taken_in_leave_the_past_and_end_in_the_usual_room() {
     let usual = air(20.0, 0.5);
     let old = AirSeries::new(usual, vec![(0.0, air(19.0, 0.4)), (7200.0, air(22.0, 0.6))]);
-    let taken = old.replaced_from(3600.0, vec![(3600.0, air(18.0, 0.7)), (7200.0, air(18.5, 0.7))]);
+    let taken = old.replaced_from(
+        3600.0,
+        vec![(3600.0, air(18.0, 0.7)), (7200.0, air(18.5, 0.7))],
+        Origin::Forecast,
+    );
     assert_eq!(taken.at(1800.0).celsius, 19.0, "what was measured stays");
     assert_eq!(taken.at(5000.0).celsius, 18.0);
     assert_eq!(taken.at(10_700.0).celsius, 18.5, "the last stands as long as the one before");
     assert_eq!(taken.at(10_900.0), &usual);
-    let constant = old.replaced_from(3600.0, vec![]);
+    let constant = old.replaced_from(3600.0, vec![], Origin::Usual);
     assert_eq!((constant.at(3500.0).celsius, constant.at(3600.0)), (19.0, &usual));
 }

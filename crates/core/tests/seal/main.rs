@@ -7,7 +7,7 @@ mod varnish;
 
 use chrono::{DateTime, Duration, NaiveTime, Utc, Weekday};
 use proptest::prelude::*;
-use ulvek_core::air::{Air, AirSeries, humidity_ratio, vapour_concentration_kg_m3};
+use ulvek_core::air::{Air, AirSeries, Origin, humidity_ratio, vapour_concentration_kg_m3};
 use ulvek_core::mix::{Finish, Mix, Part, starter_shelf};
 use ulvek_core::picture::{
     Carrier, Need, Picture, Purpose, SealTrouble, Step, StepKind, Strokes, VarnishChoice,

@@ -7,6 +7,7 @@
 
 mod queue;
 
+use crate::leaving::unless_left;
 use crate::problem::Problem;
 use queue::{Asker, Queue};
 use std::any::Any;
@@ -117,7 +118,7 @@ impl Computer {
     ) -> Result<Arc<T>, Problem> {
         match self.begin(key, lane, |_| work())? {
             Begun::Kept(known) => Ok(known),
-            Begun::Going(asker) => known(asker.answer().await?),
+            Begun::Going(asker) => known(unless_left(asker.answer()).await??),
         }
     }
 
@@ -140,7 +141,7 @@ impl Computer {
             Begun::Kept(known) => return Ok(Answer::Ready(known)),
             Begun::Going(asker) => asker,
         };
-        match tokio::time::timeout(patience, asker.answer()).await {
+        match unless_left(tokio::time::timeout(patience, asker.answer())).await? {
             Ok(answer) => Ok(Answer::Ready(known(answer?)?)),
             Err(_) => {
                 let progress = asker.progress();
@@ -203,7 +204,8 @@ pub async fn aside<T: Send + 'static>(
     }
     let flag = GoneWithMe(Cancel::default());
     let mine = flag.0.clone();
-    let done = tokio::task::spawn_blocking(move || mine.unless_cancelled(work)).await;
+    let done = tokio::task::spawn_blocking(move || mine.unless_cancelled(work));
+    let done = unless_left(done).await?;
     match done {
         Ok(Some(value)) => Ok(value),
         Ok(None) => Err(Problem::busy()),

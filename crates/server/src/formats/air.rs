@@ -7,7 +7,7 @@ use chrono_tz::Tz;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use std::collections::HashSet;
-use ulvek_core::air::{Air, AirSeries, ORDINARY_M_S, Room};
+use ulvek_core::air::{Air, AirSeries, ORDINARY_M_S, Origin, Room};
 use ulvek_core::quantity::{Checked, Fault};
 use ulvek_core::studio::{AirSource, RoomAhead, Studio};
 use ulvek_core::time::{exact_instant, seconds};
@@ -94,17 +94,27 @@ pub struct HourlyDoc {
     /// Air speed [m/s]; the usual one when not said.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub air_speed_m_s: Option<f64>,
+    /// Where it is from; a table that was brought when not said.
+    #[serde(default = "brought")]
+    #[schemars(schema_with = "words::json::origin")]
+    #[schema(schema_with = words::api::origin)]
+    pub origin: Origin,
+}
+
+const fn brought() -> Origin {
+    Origin::Table
 }
 
 impl AirDoc {
     /// Writes the air of a studio; times in `zone`.
     pub fn of(studio: &Studio, zone: Tz) -> Self {
         let usual = studio.air.usual();
-        let hourly = studio.air.readings().iter().map(|(t, air)| HourlyDoc {
-            at: local(exact_instant(*t), zone),
+        let hourly = studio.air.known().map(|(t, air, origin)| HourlyDoc {
+            at: local(exact_instant(t), zone),
             temperature_c: air.celsius,
             relative_humidity: air.humidity,
             air_speed_m_s: Some(air.speed_m_s),
+            origin,
         });
         Self {
             temperature_c: usual.celsius,
@@ -138,13 +148,13 @@ impl AirDoc {
                 humidity: hour.relative_humidity,
                 speed_m_s: hour.air_speed_m_s.unwrap_or(usual.speed_m_s),
             };
-            readings.push((seconds(at), air));
+            readings.push((seconds(at), air, hour.origin));
         }
         // Hours that are given without a word on where they are from were read.
         let read = RoomAhead { source: AirSource::Readings, ..RoomAhead::default() };
         let usual_room = if readings.is_empty() { RoomAhead::default() } else { read };
         let room = self.ahead.as_ref().map_or(usual_room, AheadDoc::read);
-        Ok((AirSeries::new(usual, readings), room))
+        Ok((AirSeries::of(usual, readings), room))
     }
 }
 

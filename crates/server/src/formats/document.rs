@@ -2,6 +2,7 @@
 
 use super::air::AirDoc;
 use super::bounds::bound;
+use super::happened::{HappeningDoc, in_order};
 use super::picture::PictureDoc;
 use super::plain::read_json;
 use super::shelf::{MaterialDoc, TubDoc, WayDoc, read_shelf, with_shelf};
@@ -34,6 +35,9 @@ pub struct Document {
     /// The pictures.
     #[serde(default)]
     pub pictures: Vec<PictureDoc>,
+    /// The day book: what happened that is about no picture: `session`, `misted`, `noted`.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub happened: Vec<HappeningDoc>,
 }
 
 impl Document {
@@ -48,6 +52,7 @@ impl Document {
             tubs: studio.tubs.iter().map(|t| TubDoc::of(t, zone)).collect(),
             ways: studio.ways.iter().map(|w| WayDoc::of(w, zone)).collect(),
             pictures: studio.pictures.iter().map(|p| PictureDoc::of(p, zone)).collect(),
+            happened: studio.happened.iter().map(|h| HappeningDoc::of(h, zone)).collect(),
         }
     }
 
@@ -60,7 +65,8 @@ impl Document {
         let settings = self.studio.read(air)?;
         let shelf = read_shelf(&self.materials, &self.tubs, &self.ways)?;
         let pictures = self.pictures.iter().map(PictureDoc::read).collect();
-        Ok(with_shelf(Studio { room, pictures, ..settings }, shelf))
+        let happened = in_order(&self.happened);
+        Ok(with_shelf(Studio { room, pictures, happened, ..settings }, shelf))
     }
 }
 

@@ -1,4 +1,4 @@
-//! What happened on a picture beside its coats: shape, reading and writing.
+//! What happened beside the coats, on a picture or in the studio: shape, reading and writing.
 
 use super::fields::{Hex, few_lines, line, local, utc};
 use super::mix::{PartDoc, mix_doc, read_mix};
@@ -11,7 +11,7 @@ use ulvek_core::mix::{Swatch, SwatchSeen};
 use ulvek_core::picture::{Happening, PaintTrouble, What};
 use utoipa::ToSchema;
 
-/// Something that happened on a picture beside its coats.
+/// Something that happened beside the coats, on a picture or in the studio.
 #[derive(Debug, Clone, Serialize, Deserialize, JsonSchema, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct HappeningDoc {
@@ -61,6 +61,11 @@ pub enum WhatDoc {
         #[schema(schema_with = words::api::paint_trouble)]
         trouble: PaintTrouble,
     },
+    /// The painter worked in the studio.
+    Session {
+        /// Until when.
+        until: DateTime<FixedOffset>,
+    },
     /// A swatch was made of a mix.
     Swatch {
         /// The mix, parts by volume.
@@ -83,7 +88,7 @@ impl HappeningDoc {
     pub fn of(happening: &Happening, zone: Tz) -> Self {
         Self {
             at: local(happening.at, zone),
-            what: WhatDoc::of(&happening.what),
+            what: WhatDoc::of(&happening.what, zone),
             step: happening.step.clone(),
             material: happening.material.clone(),
             place: happening.place.clone(),
@@ -105,7 +110,7 @@ impl HappeningDoc {
 }
 
 impl WhatDoc {
-    fn of(what: &What) -> Self {
+    fn of(what: &What, zone: Tz) -> Self {
         let hex = |(white, black): (Swatch, Swatch)| [Hex(white), Hex(black)];
         match what {
             What::Noted => Self::Noted {},
@@ -113,6 +118,7 @@ impl WhatDoc {
             What::WipedOff { was_um } => Self::WipedOff { was_um: *was_um },
             What::Sanded { dry_um, was_um } => Self::Sanded { dry_um: *dry_um, was_um: *was_um },
             What::Trouble(trouble) => Self::Trouble { trouble: *trouble },
+            What::Session { until } => Self::Session { until: local(*until, zone) },
             What::Swatch(seen) => Self::Swatch {
                 mix: mix_doc(&seen.mix),
                 wet_film_um: seen.wet_film_um,
@@ -130,6 +136,7 @@ impl WhatDoc {
             Self::WipedOff { was_um } => What::WipedOff { was_um: *was_um },
             Self::Sanded { dry_um, was_um } => What::Sanded { dry_um: *dry_um, was_um: *was_um },
             Self::Trouble { trouble } => What::Trouble(*trouble),
+            Self::Session { until } => What::Session { until: utc(*until) },
             Self::Swatch { mix, wet_film_um, predicted, seen } => What::Swatch(SwatchSeen {
                 mix: read_mix(mix),
                 wet_film_um: *wet_film_um,

@@ -127,6 +127,9 @@ fn told(studio: &Studio, zone: Tz, cell: impl Fn(&str) -> String) -> Result<(usi
     let at: DateTime<Utc> = moment(&said, zone, None)
         .ok_or_else(|| format!("\"{said}\" is not a time; write it as in 2027-01-15 17:00"))?;
     let title = cell("picture");
+    if title.is_empty() {
+        return Err("it names no picture: only what is about one is read".to_owned());
+    }
     let alike = |p: &ulvek_core::picture::Picture| p.title == title || p.id == title;
     let mut found = studio.pictures.iter().enumerate().filter(|(_, p)| alike(p)).map(|(p, _)| p);
     let p = found.next().ok_or_else(|| format!("no picture is called \"{title}\""))?;

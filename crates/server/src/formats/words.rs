@@ -1,7 +1,9 @@
 //! The fixed words of the formats, listed once for the JSON Schema and the OpenAPI document.
 
+use crate::instruments::Behaviour;
 use serde::Serialize;
 use serde_json::Value;
+use ulvek_core::air::{InstrumentKind, Origin};
 use ulvek_core::cup::{Change, Unit};
 use ulvek_core::film::FilmState;
 use ulvek_core::mix::{Finish, LimitKind, Line, Opacity, Thinning};
@@ -60,6 +62,9 @@ cases!(
     standings: Standing,
     stages: Stage,
     air_sources: AirSource,
+    origins: Origin,
+    instrument_kinds: InstrumentKind,
+    behaviours: Behaviour,
     lines: Line,
     opacities: Opacity,
     finishes: Finish,
@@ -94,7 +99,8 @@ pub(crate) mod json {
         seal_trouble: seal_troubles,
         touch: touches,
         paint_trouble: paint_troubles,
-        air_source: air_sources
+        air_source: air_sources,
+        origin: origins
     );
 
     macro_rules! may_be_null {
@@ -148,6 +154,9 @@ pub(crate) mod api {
         standing: standings,
         stage: stages,
         air_source: air_sources,
+        origin: origins,
+        instrument_kind: instrument_kinds,
+        behaviour: behaviours,
         unit: units,
         change: changes,
         limit: limit_kinds

@@ -1,4 +1,4 @@
-//! A bench scale that is not there: what lies on it is told to it instead of weighed.
+//! The bench scale: what lies on it is sent by an instrument, or told by hand to one that is not there.
 
 use thiserror::Error;
 
@@ -15,23 +15,25 @@ pub enum ScaleError {
     Load(f64),
 }
 
-/// A simulated scale: what lies on it, and what it was set to zero at.
-#[derive(Debug, Clone, Copy, Default, PartialEq)]
+/// A scale: what lies on it, who says so, and what it was set to zero at.
+#[derive(Debug, Clone, Default, PartialEq)]
 pub struct Scale {
     load_g: f64,
     tare_g: f64,
+    by: Option<String>,
 }
 
 impl Scale {
-    /// Puts `grams` [g] onto it in place of what was there.
+    /// Puts `grams` [g] onto it in place of what was there, as the instrument called `by` sends, or by hand.
     ///
     /// # Errors
     /// [`ScaleError::Load`] when it does not carry that.
-    pub fn put(&mut self, grams: f64) -> Result<(), ScaleError> {
+    pub fn put(&mut self, grams: f64, by: Option<&str>) -> Result<(), ScaleError> {
         if !grams.is_finite() || !(0.0..=MOST_G).contains(&grams) {
             return Err(ScaleError::Load(grams));
         }
         self.load_g = grams;
+        self.by = by.map(str::to_owned);
         Ok(())
     }
 
@@ -43,6 +45,11 @@ impl Scale {
     /// What lies on it [g].
     pub const fn load_g(&self) -> f64 {
         self.load_g
+    }
+
+    /// The instrument that weighs; none when what lies on it was told by hand.
+    pub fn by(&self) -> Option<&str> {
+        self.by.as_deref()
     }
 
     /// What it shows [g], in its steps.
@@ -58,11 +65,12 @@ mod tests {
     #[test]
     fn it_shows_what_came_on_since_it_was_set_to_zero() {
         let mut scale = Scale::default();
-        scale.put(31.234).unwrap();
+        scale.put(31.234, None).unwrap();
         scale.tare();
-        scale.put(41.691).unwrap();
+        scale.put(41.691, Some("Bench")).unwrap();
         assert!((scale.shows_g() - 10.46).abs() < 1e-9);
-        assert_eq!(scale.put(501.0), Err(ScaleError::Load(501.0)));
+        assert_eq!(scale.put(501.0, None), Err(ScaleError::Load(501.0)));
         assert!((scale.shows_g() - 10.46).abs() < 1e-9, "what was refused changed nothing");
+        assert_eq!(scale.by(), Some("Bench"));
     }
 }

@@ -4,6 +4,7 @@ pub(crate) mod air;
 pub(crate) mod application;
 pub(crate) mod colour;
 pub(crate) mod cup;
+pub(crate) mod instrument;
 pub(crate) mod log;
 pub(crate) mod outlook;
 pub(crate) mod photograph;
@@ -19,7 +20,8 @@ use air::handlers as air_of;
 use application::handlers as application_of;
 use colour::handlers as colour_of;
 use cup::handlers as cup_of;
-use log::handlers as log_of;
+use instrument::handlers as instruments;
+use log::{daybook, handlers as log_of};
 use outlook::handlers as outlook_of;
 use photograph::handlers as photographs;
 use picture::handlers as pictures;
@@ -101,12 +103,21 @@ pub fn api() -> OpenApiRouter<App> {
         .routes(routes!(log_of::happened))
         .routes(routes!(log_of::retold))
         .routes(routes!(log_of::search))
+        .routes(routes!(daybook::daybook_of, daybook::enter))
+        .routes(routes!(daybook::retold))
         .routes(routes!(log_of::table, log_of::bring))
         .routes(routes!(log_of::touched))
         .routes(routes!(log_of::retouched))
         .routes(routes!(log_of::learned))
         .routes(routes!(log_of::read))
         .routes(routes!(air_of::read, air_of::save))
+        .routes(routes!(air_of::past))
+        .routes(routes!(air_of::typed))
+        .routes(routes!(air_of::taken_back))
+        .routes(routes!(instruments::live))
+        .routes(routes!(instruments::list, instruments::add))
+        .routes(routes!(instruments::remove, instruments::behave))
+        .routes(routes!(instruments::send))
         .routes(routes!(air_of::undo))
         .routes(routes!(air_of::redo))
         .routes(routes!(seal_of::gates))

@@ -9,6 +9,7 @@ mod doors;
 mod edits;
 mod fuzz;
 mod headers;
+mod instruments;
 mod log;
 mod safe;
 mod seal;

@@ -280,3 +280,24 @@ async fn edits_that_lock_each_other_out_all_go_through_or_conflict(pool: MySqlPo
     }
     assert_eq!(lost, 10);
 }
+
+#[sqlx::test(migrator = "MIGRATIONS")]
+async fn connections_outlive_those_who_hang_up(pool: MySqlPool) {
+    let studio = Studio::on(pool.clone());
+    let key = studio.demo().await;
+    let (view, steps) = (format!("/api/studios/{key}/outlook"), 60);
+    for step in 0..steps {
+        // Each hangs up a little later: before, between and in the middle of answers of the database.
+        let patience = std::time::Duration::from_micros(250 * step);
+        let _ = tokio::time::timeout(patience, studio.get(&view)).await;
+    }
+    // Every connection there is answers what it is asked, not what another was asked before.
+    let mut held = Vec::new();
+    for number in 0..i64::from(pool.options().get_max_connections()) {
+        let mut connection = pool.acquire().await.unwrap();
+        let said: i64 =
+            sqlx::query_scalar("SELECT ?").bind(number).fetch_one(&mut *connection).await.unwrap();
+        assert_eq!(said, number);
+        held.push(connection);
+    }
+}

@@ -178,7 +178,9 @@ function Source({ id, data, zone }: { id: string; data: Schemas['AirAhead']; zon
         </Typography>
       )}
       <Typography color="text.secondary" sx={{ mt: 1.5 }}>
-        The columns are <code>at</code>, <code>temperature_c</code> and{' '}
+        The forecast is that of your forecast instrument, or a simulated one while there is none.
+        What a hygrometer measured and what you type stand on the Studio page. The columns of a
+        table are <code>at</code>, <code>temperature_c</code> and{' '}
         <code>relative_humidity_percent</code>; times without an offset are those of the studio.
       </Typography>
       <Box component="details" sx={{ mt: 1.5 }}>

@@ -3,16 +3,18 @@ import Button from '@mui/material/Button';
 import Checkbox from '@mui/material/Checkbox';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
+import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { Schemas } from '../../api/client';
 import { useLogLaid } from '../../api/edits';
+import { outlookQuery } from '../../api/queries';
 import { fieldError, otherError } from '../../components/fieldError';
 import { exact, span } from '../../format/time';
 import { start } from '../../format/words';
 import { useSealing } from './Sealing';
 import { Troubles } from './Troubles';
-import { minutesSeconds, useBench } from './useBench';
+import { minutesSeconds, useBench, useSeconds } from './useBench';
 
 /** The bench sheet: what to do before, during and after the next sealing coat, with its timer. */
 export function BenchView() {
@@ -27,6 +29,7 @@ export function BenchView() {
               <b>{coat.title}</b> is on since {exact(Date.parse(coat.at), zone)}.
             </Typography>
           ))}
+          <OnYet />
           <Troubles />
         </Box>
       )}
@@ -51,6 +54,35 @@ export function BenchView() {
   );
 }
 
+/** The last coat while it must not be touched: the timer goes on until it is dry to the touch. */
+function OnYet() {
+  const { id, gate, picture: stored } = useSealing();
+  const outlook = useQuery(outlookQuery(stored.studio));
+  const picture = outlook.data?.pictures.find((p) => p.id === id);
+  const last = gate.sealed.at(-1)?.step;
+  const coat = picture?.coats.find((c) => c.step === last && !c.planned);
+  const { setting_at: sets, touch_dry_at: dry } = coat?.if_left ?? {};
+  const now = useSeconds(typeof dry === 'string');
+  if (!coat || typeof sets !== 'string' || typeof dry !== 'string') return null;
+  const [toSet, toDry] = [sets, dry].map((at) => (Date.parse(at) - now) / 1000) as [number, number];
+  if (toDry <= 0) return null;
+  return (
+    <Box component="section" aria-label="Timer" sx={{ border: 2, p: 2, my: 2 }}>
+      <Typography sx={{ fontSize: 20, fontWeight: 700 }}>{start(coat.title)}</Typography>
+      <Typography sx={{ fontSize: 40, fontWeight: 700, lineHeight: 1.2 }} role="timer">
+        {toSet > 0
+          ? `${minutesSeconds(toSet)} left to touch it`
+          : `Leave it: dry to the touch in ${minutesSeconds(toDry)}`}
+      </Typography>
+      {toSet <= 0 && (
+        <Typography>
+          Going over it now turns it white. The next coat catches what was missed.
+        </Typography>
+      )}
+    </Box>
+  );
+}
+
 function Sheet({ sheet, step }: { sheet: Schemas['SheetOut']; step: string }) {
   const { id, gate } = useSealing();
   const { seconds, begin, drop } = useBench(`${id}.${step}`);
@@ -65,7 +97,13 @@ function Sheet({ sheet, step }: { sheet: Schemas['SheetOut']; step: string }) {
   const other = otherError(log.error, (p) => p === 'anyway');
   const laid = () =>
     log.mutate(
-      { id, version: gate.version, step, ...(why.trim() ? { anyway: why.trim() } : {}) },
+      {
+        id,
+        version: gate.version,
+        said: `${brief.coat} is on`,
+        step,
+        ...(why.trim() ? { anyway: why.trim() } : {}),
+      },
       { onSuccess: drop },
     );
   return (
@@ -104,7 +142,7 @@ function Sheet({ sheet, step }: { sheet: Schemas['SheetOut']; step: string }) {
         <Box sx={{ border: 2, p: 2, mb: 2 }} role="note">
           <Typography sx={{ fontWeight: 700 }}>The gate is closed.</Typography>
           <Typography>
-            {brief.against.map((c) => c.asks).join('; ')}: this does not hold.{' '}
+            {brief.against.map((c) => `${start(c.lacks)}.`).join(' ')}{' '}
             <Link to="../gate" style={{ color: 'inherit' }}>
               See the gate
             </Link>

@@ -152,7 +152,8 @@ function open(
       const text = await request.clone().text();
       sent.push({ path: last, body: text.startsWith('{') ? JSON.parse(text) : text });
     }
-    const read: Record<string, unknown> = { gate: of, air, p: picture, photographs: [] };
+    const outlook = { pictures: [] };
+    const read: Record<string, unknown> = { gate: of, air, p: picture, photographs: [], outlook };
     const [status, body] = told ?? [200, read[last] ?? picture];
     return new Response(JSON.stringify(body), {
       status,

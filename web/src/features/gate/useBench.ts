@@ -1,4 +1,5 @@
 import { useEffect, useState } from 'react';
+import { clockAhead } from '../../api/clock';
 
 /** How often the timer moves [ms]. */
 const TICK_MS = 500;
@@ -28,6 +29,17 @@ export function useBench(key: string) {
     begin,
     drop,
   };
+}
+
+/** The server's time [ms], second by second while it is `running`. */
+export function useSeconds(running: boolean): number {
+  const [local, setLocal] = useState(() => Date.now());
+  useEffect(() => {
+    if (!running) return undefined;
+    const timer = setInterval(() => setLocal(Date.now()), TICK_MS);
+    return () => clearInterval(timer);
+  }, [running]);
+  return local + (clockAhead() ?? 0);
 }
 
 /** `4:05` */

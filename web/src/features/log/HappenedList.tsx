@@ -37,6 +37,8 @@ export function happenedWord(what: Entry['what'], catalogue: Catalogue): string 
       return saidOf(catalogue.paint_troubles, what.trouble);
     case 'swatch':
       return 'Swatch';
+    case 'session':
+      return 'Session';
   }
 }
 

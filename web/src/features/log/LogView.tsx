@@ -4,17 +4,22 @@ import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
-import { useDeferredValue } from 'react';
+import { useDeferredValue, useState, type ReactNode } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import type { Schemas } from '../../api/client';
+import { useRetoldThere } from '../../api/edits';
 import { logQuery, logTableUrl, outlookQuery, shelfQuery } from '../../api/queries';
 import { Chip } from '../../components/Chip';
 import { useCurrentStudio } from '../../components/currentStudio';
 import { Loading } from '../../components/Loading';
 import { Trouble } from '../../components/Trouble';
-import { exact, fromField } from '../../format/time';
+import { useNow } from '../../components/useNow';
+import { clock, exact, fromField, span, upToMinute } from '../../format/time';
 import { plain, start } from '../../format/words';
 import { BringTable } from './BringTable';
+import { DaybookNote } from './DaybookNote';
+import { EntryHistory } from './EntryHistory';
+import type { Entry } from './useHappening';
 
 /** The kinds of entries, as they are said. */
 const KINDS: Record<string, string> = {
@@ -27,6 +32,7 @@ const KINDS: Record<string, string> = {
   photographed: 'Photographed',
   swatch: 'Swatches',
   misted: 'Palette misted',
+  session: 'Sessions',
   looked_over: 'Looked over',
   seal_trouble: 'Varnish went wrong',
   sealed_anyway: 'Sealed through a closed gate',
@@ -43,6 +49,7 @@ const ONE: Record<string, string> = {
   photographed: 'Photographed',
   swatch: 'Swatch made',
   misted: 'Palette misted',
+  session: 'Session',
   looked_over: 'Looked over',
   seal_trouble: 'Varnish went wrong',
   sealed_anyway: 'Sealed anyway',
@@ -60,6 +67,10 @@ export function LogView() {
   const shelf = useQuery(shelfQuery(id));
   const zone = outlook.data?.time_zone ?? 'UTC';
   const of = (name: Filter) => params.get(name) ?? '';
+  const [open, setOpen] = useState<Entry | 'new'>();
+  const [told, setTold] = useState<string>();
+  const back = useRetoldThere(id);
+  const now = useNow(outlook.data?.now, outlook.dataUpdatedAt);
   const skip = Number(params.get('skip') ?? 0) || 0;
   const set = (name: Filter | 'skip', value: string) =>
     setParams(
@@ -140,7 +151,13 @@ export function LogView() {
           Take it as a table
         </Button>
         <BringTable studio={id} />
+        <Button onClick={() => setOpen('new')}>Write a note</Button>
       </Box>
+      {(told ?? back.error) && (
+        <Typography role={back.error ? 'alert' : 'status'} color={back.error ? 'error' : undefined}>
+          {back.error?.message ?? told}
+        </Typography>
+      )}
       <Box
         role="search"
         sx={{ display: 'flex', gap: 1.5, flexWrap: 'wrap', my: 2, alignItems: 'center' }}
@@ -165,12 +182,16 @@ export function LogView() {
           'Everything',
           Object.entries(KINDS).map(([value, said]) => ({ value, said })),
         )}
-        {choose(
-          'material',
-          'With',
-          'Any material',
-          (shelf.data?.materials ?? []).map(({ material: m }) => ({ value: m.id, said: m.name })),
-        )}
+        {choose('material', 'With', 'Any material or tub', [
+          ...(shelf.data?.materials ?? []).map(({ material: m }) => ({
+            value: m.id,
+            said: m.name,
+          })),
+          ...(shelf.data?.tubs ?? []).map(({ tub: t }) => ({
+            value: t.id,
+            said: `Tub “${t.name}”`,
+          })),
+        ])}
         {date('from', 'From')}
         {date('to', 'Up to')}
         {narrowed && <Button onClick={() => setParams({}, { replace: true })}>Show all</Button>}
@@ -193,7 +214,21 @@ export function LogView() {
         sx={{ listStyle: 'none', p: 0, m: 0, opacity: log.isPlaceholderData ? 0.6 : 1 }}
       >
         {entries.map((found) => (
-          <Row key={found.entry.number} found={found} zone={zone} />
+          <Row key={found.entry.number} studio={id} found={found} zone={zone}>
+            {found.there && (
+              <ThereMoves
+                pending={back.isPending}
+                onPutRight={() => setOpen(found.there ?? undefined)}
+                onTakeBack={() =>
+                  found.there &&
+                  back.mutate(
+                    { entry: found.there },
+                    { onSuccess: () => setTold('The entry is taken back.') },
+                  )
+                }
+              />
+            )}
+          </Row>
         ))}
       </Box>
       {log.data.of > PAGE && (
@@ -212,11 +247,55 @@ export function LogView() {
           </Button>
         </Box>
       )}
+      {open && (
+        <DaybookNote
+          studio={id}
+          entry={open === 'new' ? undefined : open}
+          materials={(shelf.data?.materials ?? []).map((m) => m.material)}
+          zone={zone}
+          now={now}
+          onClose={(said) => {
+            setOpen(undefined);
+            if (said) setTold(said);
+          }}
+        />
+      )}
     </Box>
   );
 }
 
-function Row({ found, zone }: { found: Schemas['EntryOut']; zone: string }) {
+function ThereMoves(props: { pending: boolean; onPutRight: () => void; onTakeBack: () => void }) {
+  const small = { px: 0, mr: 2, textDecoration: 'underline', textUnderlineOffset: 4 } as const;
+  return (
+    <Box>
+      <Button variant="text" sx={small} disabled={props.pending} onClick={props.onPutRight}>
+        Put it right
+      </Button>
+      <Button variant="text" sx={small} disabled={props.pending} onClick={props.onTakeBack}>
+        Take it back
+      </Button>
+    </Box>
+  );
+}
+
+/** What was planned of a coat before it was laid. */
+function plannedSaid(entry: Schemas['LogOut'], zone: string): string | null {
+  if (entry.planned_at === null) return null;
+  const film = entry.planned_um === null ? '' : `, ${plain(entry.planned_um)} µm wet`;
+  return `Planned for ${exact(upToMinute(Date.parse(entry.planned_at)), zone)}${film}`;
+}
+
+function Row({
+  studio,
+  found,
+  zone,
+  children,
+}: {
+  studio: string;
+  found: Schemas['EntryOut'];
+  zone: string;
+  children?: ReactNode;
+}) {
   const { entry } = found;
   const late = Date.parse(entry.entered_at) - Date.parse(entry.at) > 3_600_000;
   const about = [
@@ -224,7 +303,10 @@ function Row({ found, zone }: { found: Schemas['EntryOut']; zone: string }) {
     typeof entry.wet_film_um === 'number' ? `${plain(entry.wet_film_um)} µm wet` : null,
     found.place && `in “${found.place}”`,
     found.material,
+    entry.until && `until ${clock(Date.parse(entry.until), zone)}`,
+    entry.until && span((Date.parse(entry.until) - Date.parse(entry.at)) / 60_000),
   ].filter(Boolean);
+  const planned = plannedSaid(entry, zone);
   return (
     <Box
       component="li"
@@ -250,14 +332,18 @@ function Row({ found, zone }: { found: Schemas['EntryOut']; zone: string }) {
       </Box>
       <Box sx={{ minWidth: 0, overflowWrap: 'anywhere' }}>
         <Typography sx={{ fontSize: 18 }}>
-          <Box
-            component={Link}
-            to={`/pictures/${found.picture}`}
-            sx={{ color: 'text.primary', textUnderlineOffset: 4 }}
-          >
-            {found.picture_title}
-          </Box>
-          {': '}
+          {found.picture && (
+            <>
+              <Box
+                component={Link}
+                to={`/pictures/${found.picture}`}
+                sx={{ color: 'text.primary', textUnderlineOffset: 4 }}
+              >
+                {found.picture_title}
+              </Box>
+              {': '}
+            </>
+          )}
           <b>
             {found.step_title && entry.kind !== 'photographed'
               ? entry.kind === 'laid'
@@ -267,8 +353,11 @@ function Row({ found, zone }: { found: Schemas['EntryOut']; zone: string }) {
           </b>
         </Typography>
         {about.length > 0 && <Typography color="text.secondary">{about.join(' · ')}</Typography>}
+        {planned && <Typography color="text.secondary">{planned}</Typography>}
         {entry.said && <Typography>{entry.said}</Typography>}
         {entry.words && <Typography sx={{ whiteSpace: 'pre-line' }}>“{entry.words}”</Typography>}
+        {children}
+        <EntryHistory studio={studio} picture={found.picture} entry={entry} zone={zone} />
       </Box>
     </Box>
   );

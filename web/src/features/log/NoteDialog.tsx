@@ -13,13 +13,18 @@ export interface Note {
   material?: string;
   place: string;
   words: string;
+  /** When a session ended. */
+  until?: string;
 }
 
 interface Props {
   title: string;
   /** The entry that is put right; a new note without one. */
   entry?: Entry;
-  steps: { id: string; title: string }[];
+  /** The steps of the picture; none for the day book, which is about no picture. */
+  steps?: { id: string; title: string }[];
+  /** The material that it is about to begin with. */
+  about?: string;
   materials: Schemas['MaterialDoc'][];
   zone: string;
   now: number;
@@ -31,18 +36,22 @@ interface Props {
 
 /** A note on a picture, a coat or a material, with its place; or what is said of another entry. */
 export function NoteDialog(props: Props) {
-  const { title, entry, steps, materials, zone, now, pending, error, onKeep, onClose } = props;
+  const { title, entry, steps, about, materials, zone, now, pending, error, onKeep, onClose } =
+    props;
   const [when, setWhen] = useState(() => toField(entry ? Date.parse(entry.at) : now, zone));
   const [first] = useState(when);
   const [words, setWords] = useState(entry?.words ?? '');
   const [place, setPlace] = useState(entry?.place ?? '');
   const [step, setStep] = useState('');
-  const [material, setMaterial] = useState(entry?.material ?? '');
+  const [material, setMaterial] = useState(entry?.material ?? about ?? '');
+  const session = entry?.what.kind === 'session' ? entry.what : undefined;
+  const [end, setEnd] = useState(() => (session ? toField(Date.parse(session.until), zone) : ''));
+  const until = session && fromField(end, zone);
   const typedAt = fromField(when, zone);
   // Left as it was it is the very moment, seconds and all.
   const at = when === first ? (entry?.at ?? new Date(now).toISOString()) : typedAt;
   const note = !entry || entry.what.kind === 'noted';
-  const fields = ['at', 'words', 'place', 'material'];
+  const fields = ['at', 'words', 'place', 'material', 'until'];
   const field = (name: string) => ({
     error: !!fieldError(error, name),
     helperText: fieldError(error, name),
@@ -53,10 +62,18 @@ export function NoteDialog(props: Props) {
       send="Keep"
       sending="Keeping…"
       pending={pending}
-      disabled={!at || (note && words.trim() === '')}
+      disabled={!at || (session && !until) || (note && words.trim() === '')}
       trouble={otherError(error, (path) => fields.includes(path))}
       onSend={() =>
-        at && onKeep({ at, step: step || undefined, material: material || undefined, place, words })
+        at &&
+        onKeep({
+          at,
+          step: step || undefined,
+          material: material || undefined,
+          place,
+          words,
+          until,
+        })
       }
       onClose={onClose}
     >
@@ -69,15 +86,17 @@ export function NoteDialog(props: Props) {
         onChange={(e) => setWords(e.target.value)}
         {...field('words')}
       />
-      <TextField
-        label="Where on the picture"
-        placeholder="sky, lower left glass"
-        value={place}
-        onChange={(e) => setPlace(e.target.value)}
-        slotProps={{ inputLabel: { shrink: true } }}
-        {...field('place')}
-      />
-      {!entry && (
+      {steps && (
+        <TextField
+          label="Where on the picture"
+          placeholder="sky, lower left glass"
+          value={place}
+          onChange={(e) => setPlace(e.target.value)}
+          slotProps={{ inputLabel: { shrink: true } }}
+          {...field('place')}
+        />
+      )}
+      {!entry && steps && (
         <TextField
           select
           label="On which step"
@@ -109,7 +128,7 @@ export function NoteDialog(props: Props) {
         ))}
       </TextField>
       <TextField
-        label="When"
+        label={session ? 'From' : 'When'}
         type="datetime-local"
         value={when}
         onChange={(e) => setWhen(e.target.value)}
@@ -117,6 +136,17 @@ export function NoteDialog(props: Props) {
         helperText={at ? fieldError(error, 'at') : 'Give a day and a time.'}
         slotProps={{ inputLabel: { shrink: true } }}
       />
+      {session && (
+        <TextField
+          label="Until"
+          type="datetime-local"
+          value={end}
+          onChange={(e) => setEnd(e.target.value)}
+          error={!until || !!fieldError(error, 'until')}
+          helperText={until ? fieldError(error, 'until') : 'Give a day and a time.'}
+          slotProps={{ inputLabel: { shrink: true } }}
+        />
+      )}
     </FormDialog>
   );
 }

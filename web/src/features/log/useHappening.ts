@@ -1,6 +1,7 @@
 /** What happened on a picture: entered in one touch, put right and taken back afterwards. */
 import { useState } from 'react';
 import { useHappened, useRetold } from '../../api/edits';
+import { whyWaits } from '../../api/waiting';
 import type { Schemas } from '../../api/client';
 
 export type Entry = Schemas['HappeningDoc'];
@@ -47,15 +48,24 @@ export function useHappening() {
     ) => {
       forget();
       happened.mutate(
-        { id: picture.id, version: picture.version, ...told },
         {
-          onSuccess: ({ picture: kept, entry, said, moves }) => {
-            setLast({
-              picture: { id: picture.id, version: kept.version, title: picture.title },
-              title,
-              said: [...said, ...moves],
-              entry,
-            });
+          id: picture.id,
+          version: picture.version,
+          said: `${picture.title}: ${title}`,
+          ...told,
+        },
+        {
+          onSuccess: (kept) => {
+            setLast(
+              kept
+                ? {
+                    picture: { ...picture, version: kept.picture.version },
+                    title,
+                    said: [...kept.said, ...kept.moves],
+                    entry: kept.entry,
+                  }
+                : { picture, title, said: [whyWaits(picture.id)] },
+            );
             onKept?.();
           },
         },

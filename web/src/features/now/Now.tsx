@@ -23,6 +23,7 @@ import { HappenMoves } from '../log/HappenMoves';
 import { useHappening } from '../log/useHappening';
 import { SessionBegin } from '../timers/SessionBegin';
 import { NowList } from './NowList';
+import { Prepare } from './Prepare';
 import { useNowView, type Work } from './useNowView';
 
 const pictureLink = { color: 'text.primary', fontWeight: 700, textUnderlineOffset: 4 } as const;
@@ -144,6 +145,7 @@ export function Now() {
       />
       <TouchMoves touching={touching} />
       <HappenMoves happening={happening} />
+      <Prepare prepare={view.data.prepare} now={now} zone={zone} />
       <Shortages shortages={view.data.shortages} now={now} zone={zone} />
       <Box
         sx={{

@@ -10,12 +10,14 @@ import type { Schemas } from '../../api/client';
 import { Chip } from '../../components/Chip';
 import { put, type useShelfEdit } from '../../components/useShelfEdit';
 import { plain } from '../../format/words';
+import { DaybookNote } from '../log/DaybookNote';
 import { MaterialDialog } from './MaterialDialog';
 import { BOARDS, boardOf, matches } from './search';
 
 type Material = Schemas['MaterialDoc'];
 
 interface Props {
+  studio: string;
   shelf: Schemas['ShelfOut'];
   edits: ReturnType<typeof useShelfEdit>;
   zone: string;
@@ -44,10 +46,12 @@ function numbers(m: Material): string {
 }
 
 /** Everything on the shelf, board by board. */
-export function MaterialList({ shelf, edits, zone, now }: Props) {
+export function MaterialList({ studio, shelf, edits, zone, now }: Props) {
   const [text, setText] = useState('');
   const [away, setAway] = useState(false);
   const [open, setOpen] = useState<Material | 'new'>();
+  const [noting, setNoting] = useState<Material>();
+  const [told, setTold] = useState<{ said: string; of: Material }>();
   const found = shelf.materials.filter(
     ({ material }) => matches(material, text) && (away || !material.archived),
   );
@@ -72,6 +76,14 @@ export function MaterialList({ shelf, edits, zone, now }: Props) {
         />
         <Button onClick={() => setOpen('new')}>Add a material</Button>
       </Box>
+      {told && (
+        <Typography role="status">
+          {told.said}{' '}
+          <Link to={`/log?material=${encodeURIComponent(told.of.id)}`} style={{ color: 'inherit' }}>
+            Everything done with {told.of.name}
+          </Link>
+        </Typography>
+      )}
       {found.length === 0 && (
         <Typography sx={{ my: 2 }}>
           {text ? `Nothing on the shelf is called “${text}”.` : 'The shelf is empty.'}
@@ -93,7 +105,7 @@ export function MaterialList({ shelf, edits, zone, now }: Props) {
                   aria-label={m.name}
                   sx={{
                     display: 'grid',
-                    gridTemplateColumns: { xs: '34px 1fr', md: '34px minmax(0, 1fr) 170px 250px' },
+                    gridTemplateColumns: { xs: '34px 1fr', md: '34px minmax(0, 1fr) 130px 310px' },
                     columnGap: 2,
                     alignItems: 'center',
                     py: 0.75,
@@ -129,6 +141,13 @@ export function MaterialList({ shelf, edits, zone, now }: Props) {
                   <Box sx={{ gridColumn: { xs: '1 / -1', md: 'auto' }, whiteSpace: 'nowrap' }}>
                     <Button variant="text" aria-label={`Edit ${m.name}`} onClick={() => setOpen(m)}>
                       Edit
+                    </Button>
+                    <Button
+                      variant="text"
+                      aria-label={`Write a note about ${m.name}`}
+                      onClick={() => setNoting(m)}
+                    >
+                      Note
                     </Button>
                     {used && (
                       <Button
@@ -170,6 +189,19 @@ export function MaterialList({ shelf, edits, zone, now }: Props) {
           </Box>
         );
       })}
+      {noting && (
+        <DaybookNote
+          studio={studio}
+          about={noting}
+          materials={shelf.materials.map((m) => m.material)}
+          zone={zone}
+          now={now}
+          onClose={(said) => {
+            setNoting(undefined);
+            if (said) setTold({ said, of: noting });
+          }}
+        />
+      )}
       {open && (
         <MaterialDialog
           zone={zone}

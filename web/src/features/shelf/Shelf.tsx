@@ -73,7 +73,7 @@ export function Shelf() {
         </Typography>
       )}
       <Shortages shortages={outlook.data.shortages} now={now} zone={zone} />
-      {part === 'materials' && <MaterialList {...shared} />}
+      {part === 'materials' && <MaterialList studio={id} {...shared} />}
       {part === 'tubs' && <TubList {...shared} />}
       {part === 'ways' && <WayList {...shared} />}
       {edits.conflict && <ConflictDialog edits={edits} title="Shelf" />}

@@ -2,6 +2,7 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
+import { Link } from 'react-router';
 import type { Schemas } from '../../api/client';
 import { saidOf, useCatalogue } from '../../components/catalogue';
 import { Chip } from '../../components/Chip';
@@ -111,6 +112,14 @@ export function TubList({ shelf, edits, zone, now }: Props) {
                 </Button>
                 <Button variant="text" aria-label={`Edit ${t.tub.name}`} onClick={() => setOpen(t)}>
                   Edit
+                </Button>
+                <Button
+                  component={Link}
+                  variant="text"
+                  to={`/log?material=${encodeURIComponent(t.tub.id)}`}
+                  aria-label={`Where ${t.tub.name} was used`}
+                >
+                  Used
                 </Button>
                 <Button
                   variant="text"

@@ -7,6 +7,7 @@ import { useWidth } from '../../components/useWidth';
 import { Rail } from '../../figures/Rail';
 import { clock, longDay } from '../../format/time';
 import { plain } from '../../format/words';
+import { RailTouch } from './RailTouch';
 import { SPANS, useRail } from './useRail';
 
 const small = { minHeight: 44, minWidth: 44, px: 1.25, py: 0, fontSize: 15 } as const;
@@ -82,6 +83,17 @@ export function RailBar({ studio }: { studio: string }) {
             </Typography>
           )}
         </div>
+        {rail.chosen && (
+          <RailTouch
+            key={rail.chosen.picture.id + rail.chosen.coat.step}
+            picture={rail.chosen.picture}
+            coat={rail.chosen.coat}
+            zone={rail.zone}
+            now={rail.now}
+            onOpen={() => rail.chosen && rail.go(rail.chosen.picture.id)}
+            onClose={rail.leave}
+          />
+        )}
         <ul style={visuallyHidden}>
           {coming.map((m) => (
             <li key={m.id}>{m.full}</li>

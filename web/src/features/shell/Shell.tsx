@@ -10,7 +10,9 @@ import { Loading } from '../../components/Loading';
 import { Trouble } from '../../components/Trouble';
 import { useKeys } from '../../components/useKeys';
 import { useSurround } from '../../theme/surround';
+import { useLive } from '../room/useLive';
 import { TimerBar } from '../timers/TimerBar';
+import { WaitingBar } from '../waiting/WaitingBar';
 import { KeyList } from './KeyList';
 import { RailBar } from './RailBar';
 import { Trusted } from './Trusted';
@@ -37,6 +39,12 @@ const link = {
   borderBottom: '3px solid transparent',
   '&.active': { fontWeight: 700, borderBottomColor: 'text.primary' },
 } as const;
+
+/** Hears what is new of the room, on every view. */
+function Listening({ studio }: { studio: string }) {
+  useLive(studio);
+  return null;
+}
 
 /** Rail, navigation and the view that is open. */
 export function Shell({ first }: { first: ReactNode }) {
@@ -84,6 +92,7 @@ export function Shell({ first }: { first: ReactNode }) {
     if (!value) return first;
     return (
       <StudioContext value={value}>
+        <Listening studio={value.id} />
         <RailBar studio={value.id} />
         <Box
           component="nav"
@@ -114,6 +123,7 @@ export function Shell({ first }: { first: ReactNode }) {
             </Button>
           </Box>
         </Box>
+        <WaitingBar studio={value.id} />
         <Trusted studio={value.id}>
           <TimerBar studio={value.id} />
           <Box component="main" sx={{ px: { xs: 2, md: 3 }, pt: 1, pb: 6 }}>

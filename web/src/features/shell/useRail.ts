@@ -7,6 +7,7 @@ import { outlookQuery } from '../../api/queries';
 import { useNow } from '../../components/useNow';
 import type { Mark } from '../../figures/Rail';
 import { exact, upToMinute } from '../../format/time';
+import { topCoat } from '../../format/verdict';
 
 const HOUR = 3_600_000;
 /** Share of the rail that lies before now. */
@@ -42,33 +43,36 @@ const brief = (title: string) => {
 function marksOf(
   picture: Schemas['PictureOutlook'],
   zone: string,
-  open: (id: string) => void,
+  now: number,
+  go: () => void,
+  touch: (coat: Schemas['CoatOut']) => void,
 ): Mark[] {
-  const go = () => open(picture.id);
   const marks: Mark[] = [];
   // What a rule says of a step stands at its mark, unless it was set aside or is a note.
   const warning = (step: string) =>
     picture.findings.find((f) => f.step === step && f.severity !== 'note' && f.set_aside === null)
       ?.what;
-  picture.coats
-    .filter((coat) => !coat.planned)
-    .forEach((coat) => {
-      for (const { key, short, allows, weight } of CHANGES) {
-        const said = coat.states[key];
-        if (said === null) continue;
-        const at = Date.parse(said);
-        marks.push({
-          id: `${picture.id}-${coat.step}-${key}`,
-          at,
-          shape: 'film',
-          short: `${brief(picture.title)}: ${short}`,
-          full: `${exact(upToMinute(at), zone)}: ${picture.title}, ${coat.title} is ${short}: ${allows}`,
-          warns: warning(coat.step),
-          weight,
-          open: go,
-        });
-      }
-    });
+  const laid = picture.coats.filter((coat) => !coat.planned);
+  const top = topCoat(laid, now);
+  laid.forEach((coat) => {
+    for (const { key, short, allows, weight } of CHANGES) {
+      const said = coat.states[key];
+      if (said === null) continue;
+      const at = Date.parse(said);
+      marks.push({
+        id: `${picture.id}-${coat.step}-${key}`,
+        at,
+        shape: 'film',
+        short: `${brief(picture.title)}: ${short}`,
+        full: `${exact(upToMinute(at), zone)}: ${picture.title}, ${coat.title} is ${short}: ${allows}`,
+        warns: warning(coat.step),
+        weight,
+        // What lies on top can be touched.
+        here: coat === top,
+        open: coat === top ? () => touch(coat) : go,
+      });
+    }
+  });
   for (const step of picture.plan) {
     const sitting = step.sittings[0];
     if (!sitting) continue;
@@ -92,13 +96,28 @@ export function useRail(studio: string) {
   const now = useNow(data?.now, dataUpdatedAt);
   const [span, setSpan] = useState<Span>('24');
   const [shift, setShift] = useState(0);
+  const [touched, setTouched] = useState<{ picture: string; step: string }>();
   const navigate = useNavigate();
   const wide = Number(span) * HOUR;
   const from = now - wide * PAST + shift * wide * 0.5;
   const zone = data?.time_zone ?? 'UTC';
   const air = data?.air.findLast((a) => Date.parse(a.at) <= now);
+  const go = (id: string) => {
+    setTouched(undefined);
+    void navigate(`/pictures/${id}`);
+  };
   const marks =
-    data?.pictures.flatMap((p) => marksOf(p, zone, (id) => void navigate(`/pictures/${id}`))) ?? [];
+    data?.pictures.flatMap((p) =>
+      marksOf(
+        p,
+        zone,
+        now,
+        () => go(p.id),
+        (coat) => setTouched({ picture: p.id, step: coat.step }),
+      ),
+    ) ?? [];
+  const picture = data?.pictures.find((p) => p.id === touched?.picture);
+  const coat = picture?.coats.find((c) => c.step === touched?.step && !c.planned);
   return {
     data,
     error,
@@ -118,5 +137,9 @@ export function useRail(studio: string) {
     later: () => setShift((s) => Math.min(s + 1, Math.floor((168 * 2) / Number(span)))),
     toNow: () => setShift(0),
     shifted: shift !== 0,
+    /** The coat that was chosen on the rail. */
+    chosen: picture && coat ? { picture, coat } : undefined,
+    leave: () => setTouched(undefined),
+    go,
   };
 }

@@ -13,6 +13,7 @@ import { Trouble } from '../../components/Trouble';
 import { useKeys } from '../../components/useKeys';
 import { useNow } from '../../components/useNow';
 import { toField } from '../../format/time';
+import { RoomBox } from '../room/RoomBox';
 import { Learned } from '../touch/Learned';
 import { NewStudio } from './NewStudio';
 import { StudioExchange } from './StudioExchange';
@@ -169,6 +170,7 @@ function OneStudio({ studio, reread }: Props) {
           {(undo.error ?? undoAir.error)?.message}
         </Typography>
       )}
+      <RoomBox studio={studio.id} zone={zone} now={now} />
       <Learned studio={studio.id} zone={zone} />
       <StudioExchange studio={studio} onNew={() => setMaking(true)} />
       {making && <NewStudio onClose={() => setMaking(false)} onMade={choose} />}

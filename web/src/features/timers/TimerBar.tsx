@@ -2,8 +2,19 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
+import { clockAhead } from '../../api/clock';
+import { useDaybook } from '../../api/edits';
 import { askToRing, mayAsk } from './ring';
-import { againTimer, endSession, endTimer, leftSaid, pauseTimer, resumeTimer } from './timers';
+import {
+  againTimer,
+  endSession,
+  endTimer,
+  leftSaid,
+  pauseTimer,
+  resumeTimer,
+  worked,
+  type Timer,
+} from './timers';
 import { useDue, type Due } from './useDue';
 
 const small = { minHeight: 44, px: 1, py: 0 } as const;
@@ -12,7 +23,22 @@ const small = { minHeight: 44, px: 1, py: 0 } as const;
 export function TimerBar({ studio }: { studio: string }) {
   const due = useDue(studio);
   const [asked, setAsked] = useState(false);
-  if (due.length === 0) return null;
+  const daybook = useDaybook();
+  const enter = {
+    misted: (timer: Timer) => {
+      againTimer(timer.id);
+      daybook.mutate({ id: studio, said: 'Palette misted', what: { kind: 'misted' } });
+    },
+    session: (timer: Timer) => {
+      const was = worked(timer);
+      endSession();
+      if (!was) return;
+      const at = (local: number) => new Date(local + (clockAhead() ?? 0)).toISOString();
+      const what = { kind: 'session' as const, until: at(was.to) };
+      daybook.mutate({ id: studio, said: 'Session', at: at(was.from), what });
+    },
+  };
+  if (due.length === 0 && !daybook.error) return null;
   return (
     <Box
       component="section"
@@ -30,8 +56,13 @@ export function TimerBar({ studio }: { studio: string }) {
       }}
     >
       {due.map((one) => (
-        <One key={one.id} due={one} />
+        <One key={one.id} due={one} enter={enter} />
       ))}
+      {daybook.error && (
+        <Typography role="alert" color="error">
+          It is not in the log: {daybook.error.message}
+        </Typography>
+      )}
       {due.some((one) => one.timer) && !asked && mayAsk() && (
         <Button
           variant="text"
@@ -45,7 +76,12 @@ export function TimerBar({ studio }: { studio: string }) {
   );
 }
 
-function One({ due }: { due: Due }) {
+interface Enter {
+  misted: (timer: Timer) => void;
+  session: (timer: Timer) => void;
+}
+
+function One({ due, enter }: { due: Due; enter: Enter }) {
   const { what, left, timer } = due;
   const over = left <= 0;
   return (
@@ -60,7 +96,7 @@ function One({ due }: { due: Due }) {
         {timer && (
           <Box sx={{ display: 'flex' }}>
             {timer.kind === 'misting' && (
-              <Button variant="text" sx={small} onClick={() => againTimer(timer.id)}>
+              <Button variant="text" sx={small} onClick={() => enter.misted(timer)}>
                 Misted
               </Button>
             )}
@@ -78,7 +114,7 @@ function One({ due }: { due: Due }) {
             <Button
               variant="text"
               sx={small}
-              onClick={() => (timer.kind === 'session' ? endSession() : endTimer(timer.id))}
+              onClick={() => (timer.kind === 'session' ? enter.session(timer) : endTimer(timer.id))}
             >
               End
             </Button>

@@ -56,6 +56,32 @@ describe('timers', () => {
     expect(screen.getAllByRole('timer')).toHaveLength(1);
   });
 
+  test('a session that was ended is entered, not beyond the hours it was for', async () => {
+    const asked: { path: string; body: unknown }[] = [];
+    vi.stubGlobal('fetch', async (request: Request) => {
+      const path = new URL(request.url).pathname;
+      if (request.method === 'POST') asked.push({ path, body: await request.json() });
+      return new Response('{}', { headers: { 'content-type': 'application/json' } });
+    });
+    const begin = () => act(() => beginTimer('session', 'Until the hours end', 90 * MINUTE));
+    const end = async () => {
+      timer('Until the hours end').getByRole('button', { name: 'End' }).click();
+      await pass(0);
+    };
+    renderInStudio(<TimerBar studio="s" />);
+    begin();
+    await pass(30_000);
+    await end();
+    expect(asked, 'a touch by mistake is no session').toEqual([]);
+    begin();
+    await pass(200 * MINUTE);
+    await end();
+    const [at, until] = ['2027-01-14T16:34:30.000Z', '2027-01-14T18:04:30.000Z'];
+    expect(asked).toEqual([
+      { path: '/api/studios/s/daybook', body: { at, what: { kind: 'session', until } } },
+    ]);
+  });
+
   test('what another program left there is no timer', () => {
     localStorage.setItem('ulvek.timers', '[{"ends":"soon"},7,null]');
     renderInStudio(<TimerBar studio="s" />);

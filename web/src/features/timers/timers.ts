@@ -13,6 +13,8 @@ export interface Timer {
   left?: number | undefined;
   /** How long it runs when it is begun again [ms]. */
   whole: number;
+  /** When it was begun, by this machine's clock [ms]. */
+  began?: number;
 }
 
 const KEPT = 'ulvek.timers';
@@ -70,7 +72,7 @@ export const useTimers = () => useSyncExternalStore(listen, read);
 
 /** Begins a timer of `whole` [ms]; one of the same kind is begun anew, but for the painter's own. */
 export function beginTimer(kind: Timer['kind'], what: string, whole: number) {
-  const timer = { id: newId(), what, kind, ends: Date.now() + whole, whole };
+  const timer = { id: newId(), what, kind, ends: Date.now() + whole, whole, began: Date.now() };
   write((all) => [...all.filter((t) => kind === 'own' || t.kind !== kind), timer]);
 }
 
@@ -90,6 +92,16 @@ export const endTimer = (id: string) => write((all) => all.filter((t) => t.id !=
 
 /** Ends the session and the misting with it. */
 export const endSession = () => write((all) => all.filter((t) => t.kind === 'own'));
+
+/** Shorter than this it was no session [ms]. [practice] a touch by mistake */
+const LEAST_SESSION_MS = 60_000;
+
+/** From when to when a session was, ended now: not beyond the hours it was for. By this machine's
+ * clock [ms]. */
+export function worked({ began, ends, left }: Timer): { from: number; to: number } | undefined {
+  const to = left === undefined ? Math.min(Date.now(), ends) : Date.now();
+  return began !== undefined && to - began >= LEAST_SESSION_MS ? { from: began, to } : undefined;
+}
 
 /** `1:04:05`, `4:05` */
 export function leftSaid(ms: number): string {

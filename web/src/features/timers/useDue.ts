@@ -27,7 +27,8 @@ export function useDue(studio: string): Due[] {
   const timers = useTimers();
   const outlook = useQuery(outlookQuery(studio));
   const [local, setLocal] = useState(() => Date.now());
-  const now = local + (clockAhead() ?? 0);
+  // Nothing ticks while nothing is due: what was just laid is newer than the last tick.
+  const now = Math.max(local, outlook.dataUpdatedAt) + (clockAhead() ?? 0);
   const coats = (outlook.data?.pictures ?? []).flatMap((picture): Due[] => {
     const coat = topCoat(
       picture.coats.filter((c) => !c.planned),

@@ -1,6 +1,7 @@
 /** Fingertips on coats: logged in one touch, put right and taken back afterwards. */
 import { useState } from 'react';
 import { useRetouched, useTouched } from '../../api/edits';
+import { whyWaits } from '../../api/waiting';
 import type { Schemas } from '../../api/client';
 
 type Test = Schemas['TouchDoc'];
@@ -50,13 +51,25 @@ export function useTouching() {
     ) => {
       retouched.reset();
       touched.mutate(
-        { id: picture.id, version: picture.version, step: coat.step, felt },
         {
-          onSuccess: ({ picture: kept, moves }) => {
+          id: picture.id,
+          version: picture.version,
+          said: `${coat.title} of ${picture.title} felt ${felt}.`,
+          step: coat.step,
+          felt,
+        },
+        {
+          onSuccess: (answer) => {
+            const title = `${coat.title} of ${picture.title} felt ${felt}.`;
+            if (!answer) {
+              setLast({ title, moves: [whyWaits(picture.id)] });
+              return;
+            }
+            const { picture: kept, moves } = answer;
             const mine = (kept.picture.tests ?? []).filter((t) => t.step === coat.step);
             const test = mine.findLast((t) => t.felt === felt);
             setLast({
-              title: `${coat.title} of ${picture.title} felt ${felt}.`,
+              title,
               moves,
               back:
                 test &&

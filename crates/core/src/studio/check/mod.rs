@@ -8,7 +8,8 @@ mod picture;
 mod settings;
 mod shelf;
 
-pub use picture::check_choice;
+use picture::check_daybook;
+pub use picture::{ENDS_BEFORE, check_choice};
 
 use super::whole::Studio;
 use crate::quantity::{Checked, DateOutOfRange, Fault, Range, at_most, check_day, check_moment};
@@ -29,6 +30,8 @@ pub const MOST_SEALED: usize = 200;
 pub const MOST_TESTS: usize = 2000;
 /// Entries of what happened beside the coats in a picture. [practice] seven a day for two years
 pub const MOST_HAPPENED: usize = 5000;
+/// Entries of the day book. [practice] fifteen an evening, every evening for more than three years
+pub const MOST_IN_DAYBOOK: usize = 20_000;
 /// Most entries of an order of work: every step of the most pictures. [practice]
 pub const MOST_ORDERED: usize = MOST_PICTURES * MOST_STEPS;
 /// Most closed times. [practice] holidays of ten years
@@ -57,7 +60,9 @@ impl Studio {
         for p in 0..self.pictures.len() {
             self.check_picture(p).map_err(|fault| fault.within(&format!("pictures[{p}]")))?;
         }
-        unique("pictures", self.pictures.iter().map(|p| p.id.as_str()))
+        unique("pictures", self.pictures.iter().map(|p| p.id.as_str()))?;
+        at_most("happened", self.happened.len(), MOST_IN_DAYBOOK, "entries")?;
+        each("happened", &self.happened, |happening| check_daybook(self, happening))
     }
 }
 

@@ -45,16 +45,22 @@ impl Studio {
         at_most("tests", picture.tests.len(), MOST_TESTS, "touch tests")?;
         each("tests", &picture.tests, |test| {
             moment("at", test.at)?;
-            let known = picture.steps.iter().any(|s| s.id == test.step);
-            let why = || Fault::new("step", format!("the picture has no step \"{}\"", test.step));
-            if known { Ok(()) } else { Err(why()) }
+            picture.step_called(&test.step).map(|_| ())
         })?;
         at_most("happened", picture.happened.len(), MOST_HAPPENED, "entries")?;
-        each("happened", &picture.happened, |happening| check_happening(self, happening))?;
+        each("happened", &picture.happened, |happening| {
+            if !happening.what.is_of_picture() {
+                return Err(Fault::new("what", "a session is the studio's, not one picture's"));
+            }
+            check_happening(self, happening)
+        })?;
         check_seal(&picture.seal).map_err(|fault| fault.within("seal"))?;
         check_chain(picture).map_err(|e| Fault::new(format!("steps[{}]", e.step()), e))
     }
 }
+
+/// Why a session cannot be.
+pub const ENDS_BEFORE: &str = "a session ends after it begins";
 
 pub(super) fn check_step(studio: &Studio, step: &Step) -> Checked {
     check_mix(&step.mix, &studio.materials)?;
@@ -89,6 +95,15 @@ pub(super) fn check_step(studio: &Studio, step: &Step) -> Checked {
     })
 }
 
+/// An entry of the day book: it is about no picture.
+pub(super) fn check_daybook(studio: &Studio, happening: &Happening) -> Checked {
+    if !happening.what.is_of_studio() || happening.step.is_some() || !happening.place.is_empty() {
+        let why = "what happens on a picture stands with that picture";
+        return Err(Fault::new("what", why));
+    }
+    check_happening(studio, happening)
+}
+
 /// What a step or a material was called that is gone since stays in the record.
 fn check_happening(studio: &Studio, happening: &Happening) -> Checked {
     moment("at", happening.at)?;
@@ -107,6 +122,10 @@ fn check_happening(studio: &Studio, happening: &Happening) -> Checked {
         What::Sanded { was_um, dry_um: Some(dry_um) } => {
             number("was_um", WetFilm::RANGE, *was_um)?;
             number("dry_um", Drawdown::DRY, *dry_um)
+        }
+        What::Session { until } => {
+            moment("what.until", *until)?;
+            if *until > happening.at { Ok(()) } else { Err(Fault::new("what.until", ENDS_BEFORE)) }
         }
         What::Swatch(seen) => {
             number("wet_film_um", WetFilm::RANGE, seen.wet_film_um)?;

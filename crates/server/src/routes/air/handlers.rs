@@ -1,8 +1,11 @@
 //! The room's air for the coming days: the hours that are fit for varnish, and where they come from.
 
-use super::wire::{AirAhead, AirEdit, DayOut, HourOut, WantedOut};
+use super::past::past_of;
+use super::wire::{
+    AirAhead, AirEdit, AirPast, DayOut, HourOut, PastQuery, TakenBack, TypedReading, WantedOut,
+};
 use crate::desks::Loaded;
-use crate::extract::{Body, Key};
+use crate::extract::{Asked, Body, Key};
 use crate::formats::{RoomDoc, read_readings};
 use crate::instruments::outside;
 use crate::problem::Problem;
@@ -13,13 +16,14 @@ use crate::routes::studio::wire::StudioOut;
 use crate::state::{App, commit};
 use axum::Json;
 use axum::extract::State;
-use chrono::{DateTime, Utc};
+use chrono::{DateTime, TimeDelta, Utc};
 use ulvek_core::air::RoomHour;
-use ulvek_core::deeds::{AirAhead as Ahead, take_in_air};
-use ulvek_core::quantity::{Checked, Fault};
+use ulvek_core::deeds::{AirAhead as Ahead, take_in_air, type_reading};
+use ulvek_core::quantity::{Checked, Fault, check_moment};
 use ulvek_core::readiness::{DAMPEST, DRIEST, WARM};
 use ulvek_core::seal::{good_hours, varnish_days};
 use ulvek_core::studio::{AirSource, Studio};
+use ulvek_core::time::{HOUR_S, seconds};
 use ulvek_store::Direction;
 use uuid::Uuid;
 
@@ -80,7 +84,8 @@ pub async fn save(
     let mut tx = app.begin().await?;
     let studio = ulvek_store::load_studio(&mut tx, id).await?.studio;
     let follows = edit.room.as_ref().map_or(studio.room.follows, RoomDoc::read);
-    let ahead = what_comes(&studio, &edit, now)?;
+    let heard = ulvek_store::forecast_of(&mut tx, id).await?;
+    let ahead = what_comes(&studio, &edit, heard, now)?;
     let label = ahead.label();
     let studio = take_in_air(&studio, follows, ahead, now).map_err(|f| told(&f))?;
     ulvek_store::save_air(&mut tx, id, edit.version, &studio, label, now).await?;
@@ -100,9 +105,18 @@ fn told(fault: &Fault) -> Fault {
     }
 }
 
-fn what_comes(studio: &Studio, edit: &AirEdit, now: DateTime<Utc>) -> Checked<Ahead> {
+/// What is taken in; of a forecast what an instrument sent last, `heard`, or the simulated one.
+fn what_comes(
+    studio: &Studio,
+    edit: &AirEdit,
+    heard: Vec<RoomHour>,
+    now: DateTime<Utc>,
+) -> Checked<Ahead> {
+    let begun = (seconds(now) / HOUR_S).floor() * HOUR_S;
+    let comes: Vec<RoomHour> = heard.into_iter().filter(|hour| hour.at >= begun).collect();
     match (edit.source, &edit.csv) {
         (AirSource::Constant, None) => Ok(Ahead::Constant),
+        (AirSource::Forecast, None) if !comes.is_empty() => Ok(Ahead::Forecast(comes)),
         (AirSource::Forecast, None) => Ok(Ahead::Forecast(outside(now.timestamp(), DAYS * 24))),
         (AirSource::Readings, Some(csv)) => {
             let speed = studio.air.usual().speed_m_s;
@@ -116,6 +130,88 @@ fn what_comes(studio: &Studio, edit: &AirEdit, now: DateTime<Utc>) -> Checked<Ah
         (AirSource::Readings, None) => Err(Fault::new("csv", "the readings are missing")),
         (_, Some(_)) => Err(Fault::new("csv", "readings go with the source \"readings\" only")),
     }
+}
+
+/// Days of readings at most that are taken back at once. [practice]
+const MOST_BACK_DAYS: i64 = 31;
+
+/// The room as it was, and where that is known from.
+#[utoipa::path(get, operation_id = "air_past", path = "/api/studios/{id}/air/past", tag = "seal",
+    params(("id" = Uuid, Path), ("from" = DateTime<Utc>, Query), ("to" = Option<DateTime<Utc>>, Query)),
+    responses((status = 200, body = AirPast)))]
+pub async fn past(
+    State(app): State<App>,
+    Key(id): Key,
+    Asked(asked): Asked<PastQuery>,
+) -> Result<Json<AirPast>, Problem> {
+    let now = app.clock.now();
+    let span = (asked.from, asked.to.unwrap_or(now));
+    if span.0 >= span.1 {
+        return Err(Problem::refused("to", "it is not after the beginning"));
+    }
+    check_moment(span.0).map_err(|e| Fault::new("from", e))?;
+    check_moment(span.1).map_err(|e| Fault::new("to", e))?;
+    Ok(Json(past_of(&app, id, span).await?))
+}
+
+/// Takes in one reading that the painter took. Where an instrument measured the same hour, that one
+/// counts, and the two are compared.
+#[utoipa::path(post, operation_id = "air_typed", path = "/api/studios/{id}/air/typed", tag = "seal", params(("id" = Uuid, Path)),
+    request_body = TypedReading, responses((status = 200, body = StudioOut)))]
+pub async fn typed(
+    State(app): State<App>,
+    Key(id): Key,
+    Body(typed): Body<TypedReading>,
+) -> Result<Json<StudioOut>, Problem> {
+    let now = app.clock.now();
+    let mut tx = app.begin().await?;
+    let studio = ulvek_store::load_studio(&mut tx, id).await?.studio;
+    let air = (typed.temperature_c, typed.relative_humidity);
+    let studio = type_reading(&studio, typed.at, air, now)?;
+    let label = "type a reading";
+    ulvek_store::save_air(&mut tx, id, typed.version, &studio, label, now).await?;
+    let answer = reread(&mut tx, id).await?;
+    commit(tx).await?;
+    Ok(answer)
+}
+
+/// Takes readings of a stretch back: what was typed or brought is gone (undo brings it back), what an
+/// instrument measured counts no longer until it is given back.
+#[utoipa::path(post, operation_id = "air_taken_back", path = "/api/studios/{id}/air/taken-back", tag = "seal", params(("id" = Uuid, Path)),
+    request_body = TakenBack, responses((status = 200, body = StudioOut)))]
+pub async fn taken_back(
+    State(app): State<App>,
+    Key(id): Key,
+    Body(back): Body<TakenBack>,
+) -> Result<Json<StudioOut>, Problem> {
+    let now = app.clock.now();
+    let span = (back.from, back.to);
+    if span.0 >= span.1 || span.1 - span.0 > TimeDelta::days(MOST_BACK_DAYS) {
+        let why = format!("it must be after the beginning, by at most {MOST_BACK_DAYS} days");
+        return Err(Problem::refused("to", why));
+    }
+    let mut tx = app.begin().await?;
+    let studio = ulvek_store::load_studio(&mut tx, id).await?.studio;
+    let by_hand = studio.air.without(seconds(span.0), seconds(span.1));
+    let mut changed = false;
+    if !back.give && by_hand != studio.air {
+        let studio = Studio { air: by_hand, ..studio };
+        let label = "take readings back";
+        ulvek_store::save_air(&mut tx, id, back.version, &studio, label, now).await?;
+        changed = true;
+    }
+    let moved = ulvek_store::take_back_measured(&mut tx, id, span, !back.give).await?;
+    if moved > 0 {
+        ulvek_store::make_hours(&mut tx, id, span, now).await?;
+        changed = true;
+    }
+    if !changed {
+        let what = if back.give { "none that was taken back" } else { "no reading" };
+        return Err(Problem::refused("from", format!("{what} lies between these times")));
+    }
+    let answer = reread(&mut tx, id).await?;
+    commit(tx).await?;
+    Ok(answer)
 }
 
 async fn undo_or_redo(

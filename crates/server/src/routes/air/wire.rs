@@ -4,6 +4,7 @@ use crate::formats::{RoomDoc, words};
 use crate::routes::shared::{HistoryOut, SpanOut};
 use chrono::{DateTime, NaiveDate, Utc};
 use serde::{Deserialize, Serialize};
+use ulvek_core::air::Origin;
 use ulvek_core::studio::AirSource;
 use utoipa::ToSchema;
 
@@ -93,4 +94,83 @@ pub struct AirEdit {
     /// Whether those readings are of the outside.
     #[serde(default)]
     pub outside: bool,
+}
+
+/// One reading that the painter took.
+#[derive(Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct TypedReading {
+    /// The version of the air.
+    pub version: i64,
+    /// When it was taken.
+    pub at: DateTime<Utc>,
+    /// Temperature [C].
+    pub temperature_c: f64,
+    /// Relative humidity, fraction of 1.
+    pub relative_humidity: f64,
+}
+
+/// Readings that are taken back, or given back.
+#[derive(Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct TakenBack {
+    /// The version of the air.
+    pub version: i64,
+    /// From when on.
+    pub from: DateTime<Utc>,
+    /// Before when.
+    pub to: DateTime<Utc>,
+    /// Whether what an instrument measured is given back.
+    #[serde(default)]
+    pub give: bool,
+}
+
+/// What stretch of the past is asked for.
+#[derive(Deserialize)]
+#[serde(deny_unknown_fields)]
+pub struct PastQuery {
+    /// From when on.
+    pub from: DateTime<Utc>,
+    /// Until when; now when not said.
+    pub to: Option<DateTime<Utc>>,
+}
+
+/// The room as it was.
+#[derive(Serialize, ToSchema)]
+pub struct AirPast {
+    /// From when.
+    pub from: DateTime<Utc>,
+    /// Until when.
+    pub to: DateTime<Utc>,
+    /// IANA name of the studio's time zone.
+    pub time_zone: String,
+    /// The version of the air.
+    pub version: i64,
+    /// How it was, at most [`POINTS`](super::past::POINTS) stretches of equal length.
+    pub points: Vec<PastPoint>,
+    /// Where it is from, stretch by stretch.
+    pub origins: Vec<OriginOut>,
+}
+
+/// The room in one short stretch.
+#[derive(Serialize, ToSchema)]
+pub struct PastPoint {
+    /// When it begins.
+    pub at: DateTime<Utc>,
+    /// Lowest, middle and highest temperature [C].
+    pub temperature_c: [f64; 3],
+    /// The same of the relative humidity, fractions of 1.
+    pub relative_humidity: [f64; 3],
+}
+
+/// A stretch that is of one origin.
+#[derive(Serialize, ToSchema)]
+pub struct OriginOut {
+    /// When it begins.
+    pub from: DateTime<Utc>,
+    /// When it ends.
+    pub to: DateTime<Utc>,
+    /// Where it is from.
+    #[schema(schema_with = words::api::origin)]
+    pub origin: Origin,
 }

@@ -6,12 +6,14 @@ use super::wire::{
 };
 use crate::demo::way_steps;
 use crate::formats::{GroundDoc, StepDoc, numbers};
+use crate::instruments::Behaviour;
 use crate::problem::Problem;
 use crate::state::App;
 use axum::Json;
 use axum::extract::State;
 use serde::Serialize;
 use ulvek_core::air::SPEEDS;
+use ulvek_core::air::{InstrumentKind, Origin};
 use ulvek_core::colour::veil;
 use ulvek_core::cup::{MEASURES, USUAL_LOSS};
 use ulvek_core::film::HORIZON_S;
@@ -111,6 +113,9 @@ pub fn known() -> Result<Catalogue, Problem> {
         ready_by: words(ReadyBy::WORDS, |ready| ready.said()),
         strokes: words(Strokes::WORDS, |strokes| strokes.said()),
         air_sources: words(AirSource::WORDS, |source| source.said()),
+        origins: words(Origin::WORDS, |origin| origin.said()),
+        instrument_kinds: words(InstrumentKind::WORDS, |kind| kind.said()),
+        behaviours: words(Behaviour::WORDS, |how| how.said()),
         new_material: NewMaterialOut {
             solids: ordinary.solids(),
             water: ordinary.water(),

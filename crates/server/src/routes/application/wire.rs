@@ -164,6 +164,12 @@ pub struct Catalogue {
     pub strokes: Vec<WordOut>,
     /// Where the air to come is taken from.
     pub air_sources: Vec<WordOut>,
+    /// Where what is known of the air is from.
+    pub origins: Vec<WordOut>,
+    /// What instruments measure.
+    pub instrument_kinds: Vec<WordOut>,
+    /// How simulated instruments behave.
+    pub behaviours: Vec<WordOut>,
     /// What a new material begins with.
     pub new_material: NewMaterialOut,
     /// Most varnish coats that can be asked for.

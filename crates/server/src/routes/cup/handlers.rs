@@ -39,9 +39,7 @@ fn place(scene: &Scene, id: Uuid, step: Option<&str>) -> Result<CupPlace, Proble
     let (studio, now) = (&scene.loaded.studio, scene.now);
     let p = scene.loaded.place_of(id)?;
     let Some(step) = step else { return Ok(CupPlace::now(studio, p, None, now)?) };
-    let i = studio.pictures[p]
-        .place_of(step)
-        .ok_or_else(|| Problem::refused("step", format!("the picture has no step \"{step}\"")))?;
+    let i = studio.pictures[p].step_called(step)?;
     let plan = || scene.app.desks.at(&scene.loaded, |desk| desk.plan(now));
     Ok(cup_place(studio, plan, (p, i), now)?)
 }
@@ -74,7 +72,11 @@ fn with(
     // A panic elsewhere leaves the scale as it was.
     let mut scale = app.scale.lock().unwrap_or_else(PoisonError::into_inner);
     act(&mut scale)?;
-    Ok(Json(ScaleOut { shows_g: scale.shows_g(), load_g: scale.load_g(), simulated: true }))
+    Ok(Json(ScaleOut {
+        shows_g: scale.shows_g(),
+        load_g: scale.load_g(),
+        by: scale.by().map(str::to_owned),
+    }))
 }
 
 /// What the scale shows now.
@@ -92,7 +94,7 @@ pub async fn scale_load(
     Body(load): Body<ScaleLoad>,
 ) -> Result<Json<ScaleOut>, Problem> {
     with(&app, |scale| {
-        scale.put(load.load_g).map_err(|e| Problem::refused("load_g", e.to_string()))
+        scale.put(load.load_g, None).map_err(|e| Problem::refused("load_g", e.to_string()))
     })
 }
 

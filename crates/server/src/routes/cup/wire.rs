@@ -346,8 +346,9 @@ pub struct ScaleOut {
     pub shows_g: f64,
     /// What lies on it [g], as it was told.
     pub load_g: f64,
-    /// Whether it is a stand-in: always, for now.
-    pub simulated: bool,
+    /// The instrument that sent it; a stand-in shows what it was told by hand.
+    #[schema(required)]
+    pub by: Option<String>,
 }
 
 /// What is put onto the simulated scale.

@@ -1,7 +1,7 @@
 //! The log of a studio as it is looked through, taken out and brought in.
 
 use super::wire::LogOut;
-use crate::formats::{Line, Row};
+use crate::formats::{HappeningDoc, Line, Row};
 use chrono::{DateTime, Utc};
 use chrono_tz::Tz;
 use serde::{Deserialize, Serialize};
@@ -68,10 +68,12 @@ pub struct LogPage {
 /// An entry of the log that stands, with what it is about in words.
 #[derive(Serialize, ToSchema)]
 pub struct EntryOut {
-    /// The picture.
-    pub picture: Uuid,
+    /// The picture, if it is about one.
+    #[schema(required)]
+    pub picture: Option<Uuid>,
     /// Its title.
-    pub picture_title: String,
+    #[schema(required)]
+    pub picture_title: Option<String>,
     /// What the painter calls the step.
     #[schema(required)]
     pub step_title: Option<String>,
@@ -87,6 +89,9 @@ pub struct EntryOut {
     /// Where on the picture.
     #[schema(required)]
     pub place: Option<String>,
+    /// The entry as it can be put right or taken back, when it stands in the day book.
+    #[schema(required)]
+    pub there: Option<HappeningDoc>,
     /// The entry.
     pub entry: LogOut,
 }
@@ -95,10 +100,10 @@ impl LogPage {
     /// What was `found` in the log of a studio.
     pub fn of(stored: &StoredStudio, found: LogFound) -> Self {
         let studio = &stored.studio;
-        let tubes = studio.tubes();
+        let (tubes, zone) = (studio.tubes(), studio.hours.zone());
         let material = |id: &str| studio.material(id).map_or(id, |m| m.name.as_str()).to_owned();
-        let one = |(key, entry): (Uuid, LogEntry)| {
-            let p = stored.pictures.iter().position(|p| p.id == key);
+        let one = |(key, entry): (Option<Uuid>, LogEntry)| {
+            let p = stored.pictures.iter().position(|p| Some(p.id) == key);
             let picture = p.map(|p| &studio.pictures[p]);
             let step = picture.zip(entry.step.as_deref());
             let step = step.and_then(|(p, id)| p.steps.iter().find(|s| s.id == id));
@@ -109,7 +114,7 @@ impl LogPage {
             };
             EntryOut {
                 picture: key,
-                picture_title: picture.map(|p| p.title.clone()).unwrap_or_default(),
+                picture_title: picture.map(|p| p.title.clone()),
                 step_title: step.map(|s| s.title().to_owned()),
                 mix: coat.map(|s| mix_said(studio, s)).filter(|m| !m.is_empty()),
                 colour: coat
@@ -117,6 +122,10 @@ impl LogPage {
                     .map(ulvek_core::mix::Swatch::to_hex),
                 material: words.as_ref().and_then(|w| w.material.as_deref()).map(material),
                 place: words.map(|w| w.place).filter(|place| !place.is_empty()),
+                there: entry
+                    .in_daybook()
+                    .map(|h| HappeningDoc::of(&h, zone))
+                    .filter(|_| key.is_none()),
                 entry: LogOut::from(entry),
             }
         };
@@ -137,7 +146,7 @@ impl EntryOut {
         [
             local(entry.at),
             local(entry.entered_at),
-            self.picture_title.clone(),
+            text(&self.picture_title),
             entry.trouble.clone().unwrap_or_else(|| entry.kind.clone()),
             text(&self.step_title),
             text(&self.mix),

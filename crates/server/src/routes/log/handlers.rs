@@ -1,14 +1,15 @@
 //! The log: what was done on a picture.
 
 use super::found::{Bring, BroughtOut, LogPage, LogQuery};
+use super::planned::Before;
 use super::told::{HappenedOut, Retold, Told};
 use super::wire::{AgainstOut, Laid, LearnedOut, LogOut, Retouched, Touched, TouchedOut};
 use crate::compute::aside;
-use crate::extract::{Asked, Body, Key, Raw};
+use crate::extract::{Asked, Body, Key, Once, Raw};
 use crate::formats::{HappeningDoc, read_log, write_log};
 use crate::problem::Problem;
 use crate::reading::{load, load_around};
-use crate::routes::picture::handlers::{Bench, done};
+use crate::routes::picture::handlers::{Bench, done, done_once};
 use crate::routes::picture::wire::PictureOut;
 use crate::routes::view::{Of, view};
 use crate::state::{App, commit};
@@ -25,20 +26,27 @@ use ulvek_store::LogAsked;
 const MOST_IN_TABLE: u32 = 200_000;
 
 /// Logs a coat that was laid, or a step that was done: the plan moves from what really happened.
-#[utoipa::path(post, operation_id = "picture_laid", path = "/api/pictures/{id}/laid", tag = "pictures", params(("id" = Uuid, Path)),
+#[utoipa::path(post, operation_id = "picture_laid", path = "/api/pictures/{id}/laid", tag = "pictures",
+    params(("id" = Uuid, Path), ("idempotency-key" = Option<Uuid>, Header)),
     request_body = Laid,
     responses((status = 200, body = PictureOut)))]
 pub async fn laid(
     State(app): State<App>,
     Key(id): Key,
+    once: Once,
     Body(laid): Body<Laid>,
 ) -> Result<Json<PictureOut>, Problem> {
-    let (answer, ()) = done(&app, (id, laid.version), move |bench| {
+    let (answer, before) = done_once(&app, once, (id, laid.version), move |bench| {
         let entry = laid.read(bench.now);
         let shots = &bench.photographs;
-        Ok((log(&bench.studio, bench.p, &entry, shots, bench.now)?, ()))
+        let deed = log(&bench.studio, bench.p, &entry, shots, bench.now)?;
+        Ok((deed, Before::of(bench, &entry)))
     })
     .await?;
+    if let Some(before) = before {
+        // It takes a plan: whoever logs a coat does not wait for it.
+        tokio::spawn(before.keep_planned(app, (answer.studio, id)));
+    }
     Ok(Json(answer))
 }
 
@@ -60,15 +68,17 @@ pub async fn laid_preview(
 
 /// Keeps what happened on a picture beside its coats: a note, a coat wiped off, sanding, what went wrong. What
 /// to do now, what was changed and what moves is said.
-#[utoipa::path(post, operation_id = "picture_happened", path = "/api/pictures/{id}/happened", tag = "pictures", params(("id" = Uuid, Path)),
+#[utoipa::path(post, operation_id = "picture_happened", path = "/api/pictures/{id}/happened", tag = "pictures",
+    params(("id" = Uuid, Path), ("idempotency-key" = Option<Uuid>, Header)),
     request_body = Told,
     responses((status = 200, body = HappenedOut)))]
 pub async fn happened(
     State(app): State<App>,
     Key(id): Key,
+    once: Once,
     Body(told): Body<Told>,
 ) -> Result<Json<HappenedOut>, Problem> {
-    let (picture, (entry, said, moves)) = done(&app, (id, told.version), move |bench| {
+    let (picture, (entry, said, moves)) = done_once(&app, once, (id, told.version), move |bench| {
         let told = told.read(bench.now);
         let zone = bench.studio.hours.zone();
         let (deed, new, said) = deeds::happen(&bench.studio, bench.p, &told, bench.now)?;
@@ -192,15 +202,17 @@ pub async fn bring(
 }
 
 /// Keeps what a fingertip felt on a coat: the plan moves at once, and says what moved.
-#[utoipa::path(post, operation_id = "picture_touched", path = "/api/pictures/{id}/touched", tag = "pictures", params(("id" = Uuid, Path)),
+#[utoipa::path(post, operation_id = "picture_touched", path = "/api/pictures/{id}/touched", tag = "pictures",
+    params(("id" = Uuid, Path), ("idempotency-key" = Option<Uuid>, Header)),
     request_body = Touched,
     responses((status = 200, body = TouchedOut)))]
 pub async fn touched(
     State(app): State<App>,
     Key(id): Key,
+    once: Once,
     Body(touched): Body<Touched>,
 ) -> Result<Json<TouchedOut>, Problem> {
-    let (picture, moves) = done(&app, (id, touched.version), move |bench| {
+    let (picture, moves) = done_once(&app, once, (id, touched.version), move |bench| {
         let test = TouchTest {
             at: touched.at.unwrap_or(bench.now),
             step: touched.step,

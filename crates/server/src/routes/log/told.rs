@@ -56,6 +56,11 @@ pub enum ToldDoc {
         #[schema(schema_with = words::api::paint_trouble)]
         trouble: PaintTrouble,
     },
+    /// The painter worked in the studio; for its day book.
+    Session {
+        /// Until when.
+        until: DateTime<Utc>,
+    },
     /// A swatch was made of a mix and read: the next prediction starts from it.
     Swatch {
         /// The mix, parts by volume.
@@ -81,17 +86,25 @@ impl Told {
             material: self.material,
             place: self.place.trim().to_owned(),
             words: self.words.trim().replace("\r\n", "\n"),
-            what: match self.what {
-                ToldDoc::Noted {} => deeds::ToldWhat::Noted,
-                ToldDoc::Misted {} => deeds::ToldWhat::Misted,
-                ToldDoc::WipedOff {} => deeds::ToldWhat::WipedOff,
-                ToldDoc::Sanded { dry_um } => deeds::ToldWhat::Sanded(dry_um),
-                ToldDoc::Trouble { trouble } => deeds::ToldWhat::Trouble(trouble),
-                ToldDoc::Swatch { mix, wet_film_um, over_white, over_black } => {
-                    let seen = (over_white.0, over_black.0);
-                    deeds::ToldWhat::Swatch { mix: read_mix(&mix), wet_film_um, seen }
-                }
-            },
+            what: self.what.read(),
+        }
+    }
+}
+
+impl ToldDoc {
+    /// What is told.
+    pub fn read(self) -> deeds::ToldWhat {
+        match self {
+            Self::Noted {} => deeds::ToldWhat::Noted,
+            Self::Misted {} => deeds::ToldWhat::Misted,
+            Self::WipedOff {} => deeds::ToldWhat::WipedOff,
+            Self::Sanded { dry_um } => deeds::ToldWhat::Sanded(dry_um),
+            Self::Trouble { trouble } => deeds::ToldWhat::Trouble(trouble),
+            Self::Session { until } => deeds::ToldWhat::Session(until.trunc_subsecs(DIGITS)),
+            Self::Swatch { mix, wet_film_um, over_white, over_black } => {
+                let seen = (over_white.0, over_black.0);
+                deeds::ToldWhat::Swatch { mix: read_mix(&mix), wet_film_um, seen }
+            }
         }
     }
 }

@@ -198,7 +198,7 @@ pub struct LogOut {
     /// Its number: a later entry has a larger one.
     pub number: i64,
     /// `laid`, `sealed_anyway`, `seal_trouble`, `looked_over`, `touched`, `photographed`, `noted`, `misted`,
-    /// `wiped_off`, `sanded`, `trouble`, `swatch`, or `taken_back`.
+    /// `wiped_off`, `sanded`, `trouble`, `swatch`, `session`, or `taken_back`.
     pub kind: String,
     /// On which step, by its name within the picture.
     #[schema(required)]
@@ -222,12 +222,21 @@ pub struct LogOut {
     /// What went wrong with paint, by its word.
     #[schema(required)]
     pub trouble: Option<String>,
+    /// When a session ended.
+    #[schema(required)]
+    pub until: Option<DateTime<Utc>>,
+    /// When the coat was planned for, by the plan as it stood before it was laid.
+    #[schema(required)]
+    pub planned_at: Option<DateTime<Utc>>,
+    /// Wet film that was planned [um].
+    #[schema(required)]
+    pub planned_um: Option<f64>,
 }
 
 impl From<LogEntry> for LogOut {
     fn from(entry: LogEntry) -> Self {
         let kind = entry.what.kind().to_owned();
-        let (mut wrote, mut trouble) = (None, None);
+        let (mut wrote, mut trouble, mut until) = (None, None, None);
         let (wet_film_um, said) = match entry.what {
             Done::Laid(coat) => (coat.wet_film_um, None),
             Done::SealedAnyway { reason, .. } => (None, Some(reason)),
@@ -240,8 +249,10 @@ impl From<LogEntry> for LogOut {
                     WhatBody::Sanded(None, _) => Some("through to the coat below".to_owned()),
                     _ => None,
                 };
-                if let WhatBody::Trouble(found) = what {
-                    trouble = Some(found.word().to_owned());
+                match what {
+                    WhatBody::Trouble(found) => trouble = Some(found.word().to_owned()),
+                    WhatBody::Session(to) => until = Some(to),
+                    _ => {}
                 }
                 wrote = Some(words.words).filter(|w| !w.is_empty());
                 (None, said)
@@ -259,6 +270,9 @@ impl From<LogEntry> for LogOut {
             said,
             words: wrote,
             trouble,
+            until,
+            planned_at: entry.planned.as_ref().map(|p| p.at),
+            planned_um: entry.planned.and_then(|p| p.wet_film_um),
         }
     }
 }

@@ -2,8 +2,8 @@
 
 use super::wire::{
     AirOut, CalendarAsked, CoatOut, FilmOut, FindingOut, Outlook, PictureOutlook, PlaceOut,
-    PlannedOut, ShortageOut, Spread, SpreadOut, StatesOut, Strata, Week, WeekAsked, WeekDay,
-    WeekWork,
+    PlannedOut, PrepareOut, ShortageOut, Spread, SpreadOut, StatesOut, Strata, Week, WeekAsked,
+    WeekDay, WeekWork,
 };
 use crate::compute::Lane;
 use crate::desks::Loaded;
@@ -19,6 +19,7 @@ use axum::http::{HeaderMap, header};
 use axum::response::{IntoResponse, Response};
 use chrono::{DateTime, Days, Duration, DurationRound, NaiveDate, Utc};
 use ulvek_core::colour::Tubes;
+use ulvek_core::evening::{Preparation, preparations};
 use ulvek_core::film::HORIZON_S;
 use ulvek_core::picture::Frame;
 use ulvek_core::planner::{
@@ -87,8 +88,22 @@ fn make_outlook(scene: &Scene) -> Result<Outlook, Problem> {
             air: hourly(studio, from, to),
             pictures,
             shortages: short(stored, &made),
+            prepare: prepare(&scene.loaded, &made, now),
         })
     })
+}
+
+/// What to prepare for what is planned in the coming hours.
+fn prepare(loaded: &Loaded, made: &Plan, now: DateTime<Utc>) -> Vec<PrepareOut> {
+    let (stored, studio) = (&loaded.stored, &loaded.studio);
+    let taken: Vec<_> = stored.pictures.iter().map(|p| loaded.taken(p.id)).collect();
+    let out = |p: Preparation| PrepareOut {
+        by: p.by,
+        picture: stored.pictures[p.picture].id,
+        picture_title: studio.pictures[p.picture].title.clone(),
+        said: p.said,
+    };
+    preparations(studio, made, &taken, now).into_iter().map(out).collect()
 }
 
 /// What planned work runs short of, with the sitting at which it does.

@@ -26,9 +26,7 @@ fn check_said(
     taken_at: Option<DateTime<Utc>>,
     now: DateTime<Utc>,
 ) -> Result<(), Problem> {
-    if let Some(step) = step.filter(|id| picture.place_of(id).is_none()) {
-        return Err(Problem::refused("step", format!("the picture has no step \"{step}\"")));
-    }
+    step.map(|id| picture.step_called(id)).transpose()?;
     if !caption.trim().is_empty() {
         check_line("caption", caption)?;
     }

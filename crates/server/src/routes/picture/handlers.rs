@@ -2,7 +2,7 @@
 
 use super::wire::{PictureEdit, PictureOut, RepeatAsked, StepsAsked, UsualStep};
 use crate::compute::aside;
-use crate::extract::{Asked, Body, Key};
+use crate::extract::{Asked, Body, Key, Once};
 use crate::formats::{PictureDoc, StepDoc, label};
 use crate::problem::Problem;
 use crate::routes::shared::{AtVersion, HistoryOut, OnVersion};
@@ -73,11 +73,26 @@ impl Bench {
 /// goes to whoever asked.
 pub(in crate::routes) async fn done<T: Send + 'static>(
     app: &App,
+    on: (Uuid, i64),
+    deed: impl FnOnce(&Bench) -> Result<(Deed, T), Fault> + Send + 'static,
+) -> Result<(PictureOut, T), Problem> {
+    done_once(app, Once(None), on, deed).await
+}
+
+/// The same of what carries an id of its own: sent twice it changes nothing the second time.
+pub(in crate::routes) async fn done_once<T: Send + 'static>(
+    app: &App,
+    Once(entry): Once,
     (id, given): (Uuid, i64),
     deed: impl FnOnce(&Bench) -> Result<(Deed, T), Fault> + Send + 'static,
 ) -> Result<(PictureOut, T), Problem> {
     let now = app.clock.now();
     let mut tx = with_shelf_held(app, id).await?;
+    if let Some(entry) = entry
+        && ulvek_store::was_sent(&mut tx, entry, Some(id), now).await?
+    {
+        return Err(Problem::kept_already());
+    }
     let bench = Bench::at(&mut tx, id, now).await?;
     // A deed may look at films: it is done aside.
     let (deed, said) = aside(move || deed(&bench)).await??;

@@ -101,6 +101,7 @@ function SwatchDialog({
         keep.mutate(
           {
             ...picture,
+            said: 'A swatch that was made',
             step,
             what: {
               kind: 'swatch',

@@ -25,6 +25,7 @@ export function ScaleBox({ cup, materials, weighed, pending, onWeighed }: Props)
   const act = useScale();
   const [load, setLoad] = useState<string>();
   const shows = scale.data?.shows_g;
+  const by = scale.data?.by;
   const known = cup.parts.every((p) => p.grams !== null);
   const mark = (i: number) => cup.parts.slice(0, i + 1).reduce((sum, p) => sum + (p.grams ?? 0), 0);
   const put = (text: string) => {
@@ -39,12 +40,12 @@ export function ScaleBox({ cup, materials, weighed, pending, onWeighed }: Props)
           {shows === undefined ? '– g' : `${shows.toFixed(2)} g`}
         </Typography>
         <TextField
-          label="On the simulated scale, g"
-          value={load ?? (scale.data ? plain(scale.data.load_g, 2) : '')}
+          label={by ? `“${by}” weighs, g` : 'On the simulated scale, g'}
+          value={(by ? undefined : load) ?? (scale.data ? plain(scale.data.load_g, 2) : '')}
           onChange={(e) => put(e.target.value)}
           error={!!act.error}
           helperText={act.error?.message}
-          slotProps={{ htmlInput: { inputMode: 'decimal' } }}
+          slotProps={{ htmlInput: { inputMode: 'decimal', readOnly: !!by } }}
           sx={{ width: 230 }}
         />
         <Button disabled={act.isPending} onClick={() => act.mutate('tare')}>
