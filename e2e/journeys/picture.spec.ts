@@ -1,4 +1,4 @@
-import { expect, open, openPicture, test } from '../fixtures';
+import { expect, expectAccessible, open, openPicture, test } from '../fixtures';
 
 test('a picture is made from a way of working, its steps edited, and every edit undone', async ({
   page,
@@ -96,6 +96,36 @@ test('the strata say for any moment what the film allows', async ({ page }) => {
   await expect(page.getByRole('button', { name: /^Elastic time/ })).toBeVisible();
   await page.getByText('The film in numbers').click();
   await expect(page.getByRole('row', { name: /^Glaze 2/ })).toContainText('Thu 14 Jan, 18:58');
+});
+
+test('sections dry beside each other, and the picture waits for the slowest', async ({ page }) => {
+  await openPicture(page, 'Two carboys');
+  const glaze = page.getByRole('listitem', { name: 'Glaze 3' });
+  await expect(glaze).toContainText('Waits for Glaze 2 to be paintable');
+  const dialog = page.getByRole('dialog', { name: 'Edit the step' });
+  for (const [step, section] of [
+    ['Glaze 2', 'left flask'],
+    ['Glaze 3', 'right flask'],
+  ]) {
+    await page.getByRole('button', { name: `Edit: ${step}` }).click();
+    await dialog.getByRole('combobox', { name: 'Section of the picture' }).fill(section ?? '');
+    await dialog.getByRole('button', { name: 'Keep' }).click();
+    await expect(dialog).toBeHidden();
+  }
+  await expect(glaze).toContainText('Waits for Glaze 1 to be paintable');
+  const places = page.getByRole('group', { name: 'Place of the picture' });
+  const verdict = page.getByTestId('verdict');
+  await expect(
+    places.getByRole('button', { name: 'Left flask: the picture waits for it' }),
+  ).toBeVisible();
+  await expect(verdict).toContainText('Glaze 2 (left flask) is touch-dry');
+  await places.getByRole('button', { name: 'Right flask' }).click();
+  await expect(verdict).toContainText('Glaze 1 is dry through');
+  await expectAccessible(page);
+  // Whoever asks for the picture hears of the slow place.
+  await open(page, 'Pictures');
+  const row = page.getByRole('article', { name: 'Two carboys, north window' });
+  await expect(row).toContainText('Glaze 2 (left flask) is touch-dry');
 });
 
 test('a logged coat moves the plan from what really happened', async ({ page }) => {

@@ -5,7 +5,7 @@ use proptest::prelude::*;
 use ulvek_core::air::{Air, AirSeries, heat_transfer_coefficient};
 use ulvek_core::film::{Film, FilmState, Futures, Grid, Ground, HORIZON_S};
 use ulvek_core::mix::{Composition, Material, MaterialKind, Mix, Part};
-use ulvek_core::picture::{LaidCoat, Picture, follow};
+use ulvek_core::picture::{LaidCoat, Picture, REST, follow};
 
 /// Ordinary heavy paint, drying.md. [memory]
 fn heavy() -> Composition {
@@ -207,20 +207,21 @@ fn merging_buried_coats_keeps_their_mass_and_thickness() {
 #[test]
 fn a_timeline_shows_each_coat_from_its_wet_thickness_down() {
     let air = room(21.0, 0.5, 0.15);
-    let coat = |step, at| LaidCoat { step, at, wet_m: 80e-6, mix: heavy() };
+    let coat = |step, at| LaidCoat { step, at, wet_m: 80e-6, mix: heavy(), place: REST };
     let coats = [coat(0, 0.0), coat(1, 1800.0), coat(2, 90_000.0)];
     // A side of 40 cm on a sealed panel.
     let picture = Picture::new("p", (40.0, 40.0), vec![]);
     let plain = std::sync::Arc::new(Futures::plain(air));
     let line =
         follow(&picture, &coats, &plain, Grid::PLANNING, (400_000.0, 90), |n| n < 2).unwrap();
-    assert!(line.frames.windows(2).all(|w| w[0].at <= w[1].at), "frames run forward");
+    let frames = &line.stacks[0].frames;
+    assert!(frames.windows(2).all(|w| w[0].at <= w[1].at), "frames run forward");
     for (n, coat) in coats.iter().enumerate() {
-        let first = line.frames.iter().find(|f| f.coats.len() > n).unwrap();
+        let first = frames.iter().find(|f| f.coats.len() > n).unwrap();
         assert_eq!(first.at, coat.at);
         assert!((first.coats[n].thickness_m - 80e-6).abs() < 1e-9, "wet as laid");
     }
-    assert_eq!(line.frames.last().unwrap().at, 400_000.0);
+    assert_eq!(frames.last().unwrap().at, 400_000.0);
     // The second coat came before the first was paintable: only alone does it get there.
     assert_eq!(line.coats[0].events.at(FilmState::Paintable), None);
     assert!(line.coats[0].followed && line.coats[0].if_left.at(FilmState::Paintable).is_some());

@@ -91,6 +91,9 @@ pub struct LaidCoatBody {
     pub mix: Vec<(String, f64)>,
     /// Share of the picture's area.
     pub share_of_area: f64,
+    /// The section it lies on.
+    #[serde(default)]
+    pub section: Option<String>,
     /// The tub it was painted from.
     pub tub: Option<String>,
     /// Share of the cup that stayed in cup and brush.
@@ -144,7 +147,9 @@ impl Done {
                 };
                 vec![what, words.place.clone(), words.words.clone()]
             }
-            Self::Laid(_) => vec!["laid".into()],
+            Self::Laid(coat) => {
+                [Some("laid".into()), coat.section.clone()].into_iter().flatten().collect()
+            }
             Self::LookedOver {} => vec!["looked over".into()],
             Self::Photographed { .. } => vec!["photographed".into()],
             Self::TakenBack {} => vec![],
@@ -171,6 +176,7 @@ impl LaidCoatBody {
             wet_film_um: step.wet_film_um,
             mix,
             share_of_area: step.share_of_area,
+            section: step.section.clone(),
             tub: step.tub.clone(),
             loss: step.loss,
             cup_g: step.cup_g,
@@ -182,6 +188,7 @@ impl LaidCoatBody {
         step.wet_film_um = self.wet_film_um;
         step.mix = mix_of(self.mix.clone());
         step.share_of_area = self.share_of_area;
+        step.section.clone_from(&self.section);
         step.tub.clone_from(&self.tub);
         step.loss = self.loss;
         step.cup_g = self.cup_g;

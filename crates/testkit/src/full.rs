@@ -198,6 +198,7 @@ impl Draw {
             wet_film_um: film,
             mix,
             share_of_area: self.share(),
+            section: if kind.has_section() { self.maybe(Self::text) } else { None },
             splittable: self.yes(),
             after: None,
             needs: self.maybe(|draw| draw.one_of(&Need::ALL)),

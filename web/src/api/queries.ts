@@ -69,10 +69,14 @@ export const pictureQuery = (id: string) =>
     queryFn: () => unwrap(client.GET('/api/pictures/{id}', { params: { path: { id } } })),
   });
 
-export const strataQuery = (id: string) =>
+/** The film of a picture: at its slowest place, or at the section that is asked for. */
+export const strataQuery = (id: string, section?: string) =>
   queryOptions({
-    queryKey: ['strata', id],
-    queryFn: () => unwrap(client.GET('/api/pictures/{id}/strata', { params: { path: { id } } })),
+    queryKey: ['strata', id, section],
+    queryFn: () =>
+      unwrap(
+        client.GET('/api/pictures/{id}/strata', { params: { path: { id }, query: { section } } }),
+      ),
     refetchInterval: FRESH_MS,
   });
 

@@ -515,7 +515,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The film of one picture over time, laid and planned, placed among the studio's other pictures. */
+        /**
+         * The film of one picture over time, laid and planned, placed among the studio's other pictures: at its
+         *     slowest place, or at the one that is asked for.
+         */
         get: operations["strata"];
         put?: never;
         post?: never;
@@ -1803,13 +1806,15 @@ export interface components {
             seal_from: string | null;
             /** @description Whether it seals the picture. */
             seals: boolean;
+            /** @description The section of the picture it lies on; all over when there is none. */
+            section: string | null;
             /** @description States before the next coat. */
             states: components["schemas"]["StatesOut"];
             /** @description The step's name within the picture. */
             step: string;
             /** @description Its own colour, `#rrggbb`: dry, alone over a white card. */
             swatch: string;
-            /** @description What the painter calls it. */
+            /** @description What the painter calls it, with its section. */
             title: string;
             /**
              * Format: double
@@ -2700,6 +2705,8 @@ export interface components {
             kind: "ground" | "tone" | "drawing" | "seal_drawing" | "underpainting" | "pass" | "glaze" | "scumble" | "sponge" | "airbrush" | "locking_coat" | "sanding" | "correction" | "detail" | "signature" | "photograph" | "embellishment" | "isolation_coat" | "varnish" | "pack";
             /** @enum {string} */
             needs: "nothing" | "touch_dry" | "paintable" | "dry_through" | "ready_to_seal" | "ready_to_wrap";
+            /** @description Whether it may be done on a section of the picture. */
+            section: boolean;
             /** @description Whether it may be split over sessions when nothing else is said. */
             splittable: boolean;
             /**
@@ -3394,6 +3401,11 @@ export interface components {
             /** @description Title. */
             title: string;
             /**
+             * @description The step of the laid coat by which the picture is judged now: the last one, and of several sections
+             *     that of the slowest.
+             */
+            top: string | null;
+            /**
              * Format: int64
              * @description Its version.
              */
@@ -3408,7 +3420,7 @@ export interface components {
         PlaceOut: {
             /** @description Which: `lights`, `darks`, or `all`. */
             place: string;
-            /** @description After each coat, `#rrggbb`. */
+            /** @description After each coat that is shown, `#rrggbb`. */
             seen: string[];
         };
         /** @description A step still to do. */
@@ -3914,6 +3926,13 @@ export interface components {
             /** @description Sittings still to come, in order of time. */
             work: components["schemas"]["WorkOut"][];
         };
+        /** @description A place of a picture. */
+        SectionOut: {
+            /** @description What the painter calls the section; nothing for what is in none. */
+            section: string | null;
+            /** @description Whether the whole picture waits for this one now. */
+            slowest: boolean;
+        };
         /** @description A swatch as it came out, beside what was predicted of it. */
         SeenOut: {
             /**
@@ -4272,6 +4291,11 @@ export interface components {
              */
             pinned_at?: string | null;
             /**
+             * @description The section of the picture it lies on, as the painter calls it; all over when not said. What lies
+             *     on one section is not under what lies on another.
+             */
+            section?: string | null;
+            /**
              * Format: double
              * @description Share of the picture's area; all of it when not said.
              */
@@ -4318,7 +4342,7 @@ export interface components {
              *     there is no underpainting.
              */
             face: components["schemas"]["PlaceOut"][];
-            /** @description One per coat: its film from the frame where it begins. */
+            /** @description One per coat that is shown: its film from the frame where it begins. */
             films: components["schemas"]["FilmOut"][];
             /** @description Moments, in order. */
             frames: string[];
@@ -4329,8 +4353,14 @@ export interface components {
             now: string;
             /** @description The picture as it stands and as it is planned. */
             outlook: components["schemas"]["PictureOutlook"];
+            /** @description The one that is shown, by its turn among them. */
+            place: number;
+            /** @description The places of the picture, each with a stack of its own: the rest first, then its sections. */
+            places: components["schemas"]["SectionOut"][];
             /** @description The painter's hours over the time that is shown. */
             sessions: components["schemas"]["SpanOut"][];
+            /** @description The coats that lie there, by their turn in the outlook. */
+            shown: number[];
             /** @description What is not known of the colours, a sentence for each material. */
             untold: string[];
         };
@@ -8638,7 +8668,9 @@ export interface operations {
     };
     strata: {
         parameters: {
-            query?: never;
+            query?: {
+                section?: string;
+            };
             header?: never;
             path: {
                 id: string;

@@ -30,6 +30,7 @@ const states = {
 const coat = (title: string, min: number, planned = false): Schemas['CoatOut'] => ({
   step: title,
   title,
+  section: null,
   seals: false,
   planned,
   laid_at: iso(min),
@@ -84,6 +85,7 @@ function draw(cursor: number, onCursor = vi.fn<(t: number) => void>()) {
   render(
     <Strata
       strata={strata}
+      coats={strata.outlook.coats}
       all={all}
       zone="Europe/Oslo"
       now={T0 + 100 * 60_000}

@@ -18,6 +18,8 @@ const LABEL_LINE = 17;
 
 interface Props {
   strata: Schemas['Strata'];
+  /** The coats that lie at the place that is shown. */
+  coats: Schemas['CoatOut'][];
   /** What fingertips felt. */
   tests?: Schemas['TouchDoc'][];
   all: Layers;
@@ -47,11 +49,10 @@ const plainText = { fontFamily: FONT, fontSize: 14 } as const;
 
 /** The film of a picture over time: the picture's main figure. */
 export function Strata(props: Props) {
-  const { strata, all, zone, now, cursor, onCursor, mode, width, height } = props;
+  const { strata, coats, all, zone, now, cursor, onCursor, mode, width, height } = props;
   const { greys } = useTheme();
   const id = useId();
   const svg = useRef<SVGSVGElement>(null);
-  const { coats } = strata.outlook;
   const top = coats.findLast((coat) => !coat.planned);
   const headroom = FLAG + faceHeight(strata.face) + LABELS;
   const first = all.frames[0] ?? now;

@@ -1,7 +1,7 @@
 /** One sentence of verdict for any moment: looks up what the server computed, computes nothing. */
 import type { Schemas } from '../api/client';
 import { moment } from './time';
-import type { FilmState } from './words';
+import { start, type FilmState } from './words';
 
 type Coat = Schemas['CoatOut'];
 
@@ -18,10 +18,24 @@ const TOLD_APART_MS = 120_000;
 
 const at = (text: string | null) => (text === null ? undefined : Date.parse(text));
 
-/** The last coat there is at `t`. */
-export function topCoat(coats: Coat[], t: number): Coat | undefined {
-  return coats.findLast((coat) => Date.parse(coat.laid_at) <= t);
+/** The last coat at every place of a picture at `t`: of what is in no section, and of each section. */
+export function topCoats(coats: Coat[], t: number): Coat[] {
+  const tops = new Map<string | null, Coat>();
+  for (const coat of coats) {
+    if (Date.parse(coat.laid_at) > t) continue;
+    if (coat.section === null) tops.clear();
+    tops.set(coat.section, coat);
+  }
+  return [...tops.values()];
 }
+
+/** The last coat there is at `t` of those that lie at one place. */
+export const topCoat = (coats: Coat[], t: number) =>
+  coats.findLast((coat) => Date.parse(coat.laid_at) <= t);
+
+/** The laid coat that a picture is judged by now: the last one, and of several sections the slowest. */
+export const laidTop = (picture: Schemas['PictureOutlook']) =>
+  picture.coats.find((coat) => !coat.planned && coat.step === picture.top);
 
 /** The state of a coat's stack at `t`, while nothing more is laid. */
 export function stateAt(coat: Coat, t: number): FilmState {
@@ -35,7 +49,7 @@ export function stateAt(coat: Coat, t: number): FilmState {
   return 'workable';
 }
 
-/** The verdict for the coats of a picture at `t`, followed for `horizonDays`; `finished` when no step is left to
+/** The verdict for the coats of one place at `t`, followed for `horizonDays`; `finished` when no step is left to
  * do. */
 export function verdict(
   coats: Coat[],
@@ -55,7 +69,7 @@ export function verdict(
     if (when !== undefined) return words(moment(when, t, zone));
     return coat.followed ? never : '';
   };
-  const name = coat.title.charAt(0).toUpperCase() + coat.title.slice(1);
+  const name = start(coat.title);
   const { if_left: s } = coat;
   // What is expected is said beside what is sure, where the two are told apart and it is still to come.
   const likely = at(coat.likely?.paintable_at ?? null);

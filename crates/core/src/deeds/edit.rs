@@ -31,7 +31,7 @@ fn check_laid(picture: &Picture, now: DateTime<Utc>) -> Checked {
     let latest = now + Duration::seconds(CLOCKS_APART_S);
     let ahead = picture.steps.iter().position(|s| s.laid_at.is_some_and(|at| at > latest));
     ahead.map_or(Ok(()), |i| {
-        let why = format!("{} cannot have been done in the future", picture.steps[i].title());
+        let why = format!("{} cannot have been done in the future", picture.steps[i].called());
         Err(Fault::new(format!("steps[{i}].laid_at"), why))
     })
 }

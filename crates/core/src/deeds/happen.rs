@@ -7,7 +7,7 @@ use super::mend::{lifted_test, mend, next};
 use crate::colour::{Optics, Untold, usual_cards};
 use crate::film::{FilmState, Grid};
 use crate::mix::{Drawdown, Material, Mix, Swatch, SwatchSeen};
-use crate::picture::{Happening, PaintTrouble, Picture, WIPED_UM, What};
+use crate::picture::{Happening, PaintTrouble, Picture, WIPED_UM, What, meet};
 use crate::quantity::{Checked, Fault, WetFilm, at_most, check_line, check_moment, check_text};
 use crate::readiness::{Bed, history};
 use crate::studio::Studio;
@@ -111,7 +111,7 @@ pub fn happen(
     if picture.happened.iter().any(twice) {
         return Err(Fault::new("at", "that very entry is kept already"));
     }
-    let label = match at.map(|i| studio.pictures[p].steps[i].title()) {
+    let label = match at.map(|i| studio.pictures[p].steps[i].called()) {
         Some(title) => format!("{} {title}", verb(&new.what)),
         None => verb(&new.what).to_owned(),
     };
@@ -209,7 +209,7 @@ fn check_told(
     let (Some(i), true) = (step, coat) else { return Ok(()) };
     let laid = picture.steps[i].laid_at;
     if laid.is_some_and(|laid| told.at < laid) {
-        let why = format!("{} was not on yet at that time", picture.steps[i].title());
+        let why = format!("{} was not on yet at that time", picture.steps[i].called());
         return Err(Fault::new("at", why));
     }
     Ok(())
@@ -247,9 +247,10 @@ fn laid(studio: &Studio, p: usize, step: Option<usize>) -> Result<usize, Fault> 
 
 /// The first coat that was laid on coat `i`.
 fn over(picture: &Picture, i: usize) -> Option<usize> {
-    let since = picture.steps[i].laid_at?;
+    let (since, place) = (picture.steps[i].laid_at?, picture.lies_at(i));
     let coats = picture.steps.iter().enumerate();
     coats
+        .filter(|(n, _)| meet(place, picture.lies_at(*n)))
         .filter(|(n, s)| {
             *n != i && s.wet_film_um.is_some() && s.laid_at.is_some_and(|at| at > since)
         })
@@ -267,7 +268,7 @@ fn reaches(
     let until = picture.steps[i].laid_at;
     let mut done = history(picture, std::iter::empty());
     done.retain(|(at, n)| Some(*at) < until || *n == i);
-    Ok(Bed::after(studio, p, Grid::PLANNING, &done)?.reaches(studio, state)?)
+    Ok(Bed::after(studio, p, Grid::PLANNING, &done)?.reaches_under(studio, (i, state))?)
 }
 
 /// Takes coat `i` off: nothing of it counts but a veil, and it is planned again.
@@ -278,9 +279,9 @@ fn wipe(
     said: &mut Vec<String>,
 ) -> Result<What, Fault> {
     let picture = &studio.pictures[p];
-    let title = picture.steps[i].title().to_owned();
+    let title = picture.steps[i].called();
     if let Some(above) = over(picture, i) {
-        let why = format!("{} lies on it since", picture.steps[above].title());
+        let why = format!("{} lies on it since", picture.steps[above].called());
         return Err(Fault::new("step", why));
     }
     if let Some(dry) = reaches(studio, p, (i, FilmState::TouchDry))?.filter(|dry| *dry < at) {
@@ -309,9 +310,9 @@ fn sand(
     said: &mut Vec<String>,
 ) -> Result<What, Fault> {
     let step = &studio.pictures[p].steps[i];
-    let title = step.title().to_owned();
+    let title = step.called();
     if let Some(above) = over(&studio.pictures[p], i) {
-        let why = format!("{} lies on it: sand that one", studio.pictures[p].steps[above].title());
+        let why = format!("{} lies on it: sand that one", studio.pictures[p].steps[above].called());
         return Err(Fault::new("step", why));
     }
     let was_um = step.wet_film_um.unwrap_or_default();

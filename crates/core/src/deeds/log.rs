@@ -58,7 +58,7 @@ pub fn log(
     let i = studio.pictures[p].step_called(&laid.step)?;
     let was = studio.pictures[p].steps[i].laid_at;
     let mut after = as_laid(studio, (p, i), laid)?;
-    let title = after.pictures[p].steps[i].title();
+    let title = after.pictures[p].steps[i].called();
     let label = format!("{} {title}", if was.is_some() { "put right" } else { "log" });
     if laid.at > now + Duration::seconds(CLOCKS_APART_S) {
         return Err(Fault::new("at", "a coat cannot have been laid in the future"));
@@ -90,7 +90,7 @@ fn as_laid(studio: &Studio, (p, i): (usize, usize), laid: &Laid) -> Result<Studi
     let step = &mut after.pictures[p].steps[i];
     if let Some(mix) = &laid.mix {
         if !step.kind.leaves_film() {
-            return Err(Fault::new("mix", format!("{} leaves no film", step.title())));
+            return Err(Fault::new("mix", format!("{} leaves no film", step.called())));
         }
         // What was in the cup is not the tub's any more.
         step.tub = step.tub.take().filter(|_| step.mix.same_as(mix));
@@ -121,7 +121,7 @@ pub fn too_early(studio: &Studio, p: usize, laid: &Laid) -> Result<Vec<String>, 
         let Some(early) = touched.then(|| onto(&after, p, (n, at))).transpose()?.flatten() else {
             continue;
         };
-        let (title, below) = (picture.steps[n].title(), picture.steps[early.below].title());
+        let (title, below) = (picture.steps[n].called(), picture.steps[early.below].called());
         let until = early.until.map_or("never is ready for it".to_owned(), |until| {
             format!("is ready for it from {}", told(until, zone))
         });
@@ -151,9 +151,11 @@ fn onto(
     let mut done = history(&studio.pictures[p], std::iter::empty());
     done.retain(|(t, other)| *t < at && *other != n);
     let mut bed = Bed::after(studio, p, Grid::PLANNING, &done)?;
-    let Some(below) = bed.done.last_coat() else { return Ok(None) };
+    let Some(below) = bed.done.under(studio, n) else { return Ok(None) };
     match bed.film_ready(studio, n) {
-        Ok(Some(until)) if until > at => Ok(Some(TooEarly { below, until: Some(until) })),
+        Ok(Some(film)) if film.at > at => {
+            Ok(Some(TooEarly { below: film.of, until: Some(film.at) }))
+        }
         Err(NotReady::Never(_)) => Ok(Some(TooEarly { below, until: None })),
         Err(NotReady::Fault(fault)) => Err(fault.into()),
         Ok(_) => Ok(None),
@@ -169,7 +171,7 @@ pub(super) fn check_tub(studio: &Studio, step: &Step) -> Result<(), String> {
             let when = mixed.format("%-d %B, %H:%M");
             Err(format!(
                 "{} cannot have been laid before its tub \"{}\" was mixed ({when})",
-                step.title(),
+                step.called(),
                 tub.name
             ))
         }
@@ -195,7 +197,7 @@ fn really(
         }
     }
     if !step.kind.leaves_film() {
-        return Err(Fault::new("wet_film_um", format!("{} leaves no film", step.title())));
+        return Err(Fault::new("wet_film_um", format!("{} leaves no film", step.called())));
     }
     let area = picture.area_of_m2(i);
     if let Some(um) = film.wet_film_um {

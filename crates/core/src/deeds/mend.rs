@@ -1,7 +1,9 @@
 //! What went wrong with paint, and what is planned because of it.
 
 use crate::mix::{Material, MaterialKind, Mix};
-use crate::picture::{Need, PaintTrouble, Picture, Step, StepKind, Touch, TouchTest, WIPED_UM};
+use crate::picture::{
+    Need, PaintTrouble, Picture, Step, StepKind, Touch, TouchTest, WIPED_UM, meet,
+};
 use crate::quantity::{Checked, Fault, MOST_LETTERS, WetFilm};
 use crate::studio::{Look, MatchAsked, Studio};
 use chrono::Duration;
@@ -23,7 +25,7 @@ pub(super) fn mend(
     said: &mut Vec<String>,
 ) -> Checked {
     let step = studio.pictures[p].steps[i].clone();
-    let title = step.title().to_owned();
+    let title = step.called();
     if step.kind.seals() {
         let why = format!("{title} seals: what goes wrong with it is said on its bench sheet");
         return Err(Fault::new("step", why));
@@ -46,7 +48,7 @@ pub(super) fn mend(
             {
                 picture.tests.push(test);
                 picture.tests.sort();
-                let below = below.title();
+                let below = below.called();
                 said.push(format!(
                     "{below} was still tacky when it was laid: kept as a touch test."
                 ));
@@ -98,7 +100,7 @@ pub(super) fn mend(
             let picture = &mut studio.pictures[p];
             if let Some(n) = first.filter(|n| picture.needs(*n) < Need::DryThrough) {
                 picture.steps[n].needs = Some(Need::DryThrough);
-                let title = picture.steps[n].title();
+                let title = picture.steps[n].called();
                 said.push(format!("{title} waits until this coat is dry right through."));
             }
         }
@@ -145,7 +147,8 @@ fn correct(
     };
     let (mix, found) = mix.map_or_else(|| (step.mix.clone(), false), |mix| (mix, true));
     let name = if kind == StepKind::Glaze { "Glaze against the cast" } else { "Scumble, lighter" };
-    let new = Step { name: Some(name.into()), mix, share_of_area: step.share_of_area, ..usual };
+    let (share_of_area, section) = (step.share_of_area, step.section.clone());
+    let new = Step { name: Some(name.into()), mix, share_of_area, section, ..usual };
     next(&mut studio.pictures[p], i, new);
     let kept = if found { "Its cup is a beginning" } else { "Mix it" };
     said.push(format!("“{name}” is planned. {kept}: try it on a swatch first."));
@@ -154,10 +157,11 @@ fn correct(
 
 /// The coat right below coat `i`.
 fn below(picture: &Picture, i: usize) -> Option<usize> {
-    let since = picture.steps[i].laid_at?;
+    let (since, place) = (picture.steps[i].laid_at?, picture.lies_at(i));
     let coats = picture.steps.iter().enumerate();
     coats
-        .filter(|(_, s)| s.wet_film_um.is_some() && s.laid_at.is_some_and(|at| at < since))
+        .filter(|(n, s)| s.wet_film_um.is_some() && meet(place, picture.lies_at(*n)))
+        .filter(|(_, s)| s.laid_at.is_some_and(|at| at < since))
         .max_by_key(|(_, s)| s.laid_at)
         .map(|(n, _)| n)
 }

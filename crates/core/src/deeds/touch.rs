@@ -120,7 +120,7 @@ fn kept(
     }
     let title = |step: &str| {
         let step = studio.pictures[p].steps.iter().find(|s| s.id == step);
-        step.map_or("a coat", |s| s.title()).to_owned()
+        step.map_or_else(|| "a coat".to_owned(), |s| s.called())
     };
     let label = match (&old, &new) {
         (None, Some(test)) => format!("touch {}", title(&test.step)),

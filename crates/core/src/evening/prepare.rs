@@ -51,7 +51,7 @@ pub fn preparations(
                     picture: planned.picture,
                     said: format!(
                         "Photograph it before {}: varnish glares",
-                        picture.steps[planned.step].title()
+                        picture.steps[planned.step].called()
                     ),
                 })
             },
@@ -70,7 +70,7 @@ fn humidifier(studio: &Studio, planned: &PlannedStep, now: DateTime<Utc>) -> Opt
         picture: planned.picture,
         said: format!(
             "Switch the humidifier on: {} is {:.0} min of wet work in dry air",
-            step.title(),
+            step.called(),
             step.hands_on_min
         ),
     })

@@ -42,6 +42,21 @@ impl Events {
         self
     }
 
+    /// Those of the slower of two stacks, state by state: what one of them has not reached is not
+    /// reached. Setting is the other way round, as long as one may work into it.
+    #[must_use]
+    pub fn slower(&self, other: &Self) -> Self {
+        let mut both = self.clone();
+        for (i, state) in FilmState::REACHED.iter().enumerate() {
+            let (a, b) = (self.reached[i], other.reached[i]);
+            both.reached[i] = match state {
+                FilmState::Setting => [a, b].into_iter().flatten().reduce(f64::min),
+                _ => a.zip(b).map(|(a, b)| a.max(b)),
+            };
+        }
+        both
+    }
+
     /// Those that were reached by `t` [s].
     pub fn until(&self, t: f64) -> Self {
         let reached = self.reached.map(|at| at.filter(|at| *at <= t));

@@ -23,7 +23,7 @@ pub use words::said_of;
 
 use crate::film::{FilmState, Habit, PACE_SPREAD, UPTAKE_SPREAD};
 use crate::mix::OWN_PACE_SPREAD;
-use crate::picture::{Picture, TouchTest};
+use crate::picture::{Picture, REST, Step, TouchTest};
 use crate::quantity::Factor;
 use crate::studio::Studio;
 use crate::time::{MINUTE_S, seconds};
@@ -169,26 +169,30 @@ impl Studio {
 pub fn check_test(picture: &Picture, test: &TouchTest) -> Result<(), String> {
     let step = &picture.steps[picture.step_called(&test.step).map_err(|fault| fault.why)?];
     let Some(laid) = step.laid_at.filter(|_| step.kind.leaves_film()) else {
-        return Err(format!("{} is no coat that is on: there is nothing to touch", step.title()));
+        return Err(format!("{} is no coat that is on: there is nothing to touch", step.called()));
     };
     if test.at <= laid {
-        return Err(format!("{} was not on yet at that time", step.title()));
+        return Err(format!("{} was not on yet at that time", step.called()));
     }
-    match covered(picture, laid) {
-        Some((over, at)) if at <= test.at => Err(format!(
-            "{} lies on it since: what was felt is {} itself",
-            picture.steps[over].title(),
-            picture.steps[over].title()
-        )),
+    match covered(picture, (step, laid)) {
+        Some((over, at)) if at <= test.at => {
+            let over = picture.steps[over].called();
+            Err(format!("{over} lies on it since: what was felt is {over} itself"))
+        }
         _ => Ok(()),
     }
 }
 
-/// The first coat that was laid after `laid`, and when.
-fn covered(picture: &Picture, laid: DateTime<Utc>) -> Option<(usize, DateTime<Utc>)> {
+/// The first coat that was laid on all of the coat of `step`, laid then, and when.
+fn covered(
+    picture: &Picture,
+    (step, laid): (&Step, DateTime<Utc>),
+) -> Option<(usize, DateTime<Utc>)> {
+    let place = picture.place_of(&step.id).map_or(REST, |i| picture.lies_at(i));
+    let covers = |i: usize| [REST, place].contains(&picture.lies_at(i));
     let steps = picture.steps.iter().enumerate();
     steps
-        .filter(|(_, s)| s.kind.leaves_film() && !s.mix.is_empty())
+        .filter(|(i, s)| s.kind.leaves_film() && !s.mix.is_empty() && covers(*i))
         .filter_map(|(i, s)| Some((i, s.laid_at?)))
         .filter(|(_, at)| *at > laid)
         .min_by_key(|(_, at)| *at)

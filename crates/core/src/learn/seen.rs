@@ -4,7 +4,7 @@
 use super::{check_test, minutes_since};
 use crate::film::{Film, FilmState, Grid, HORIZON_S};
 use crate::mix::find;
-use crate::picture::{LaidCoat, Touch, TouchTest};
+use crate::picture::{LaidCoat, REST, Touch, TouchTest};
 use crate::quantity::{Absorbency, Pace};
 use crate::studio::Studio;
 use crate::time::{DAY_S, MINUTE_S};
@@ -38,7 +38,9 @@ pub(super) struct Coat {
     pub picture: usize,
     pub tests: Vec<TouchTest>,
     laid: f64,
-    /// Its place among the laid coats.
+    /// The step that laid it.
+    step: usize,
+    /// Its turn among the coats laid where it lies.
     n: usize,
     coats: Vec<LaidCoat>,
     shares: Vec<(String, f64)>,
@@ -66,19 +68,23 @@ impl Coat {
         };
         let mut found: Vec<Self> = Vec::new();
         for test in &picture.tests {
-            let place = coats.iter().position(|c| picture.steps[c.step].id == test.step);
-            let (Ok(()), Some(n)) = (check_test(picture, test), place) else {
+            let coat = coats.iter().find(|c| picture.steps[c.step].id == test.step);
+            let (Ok(()), Some(tested)) = (check_test(picture, test), coat) else {
                 unused.push((p, test.clone()));
                 continue;
             };
-            if let Some(coat) = found.iter_mut().find(|c| c.n == n) {
+            let step = tested.step;
+            if let Some(coat) = found.iter_mut().find(|c| c.step == step) {
                 coat.tests.push(test.clone());
                 continue;
             }
-            let laid = coats[n].at;
-            let shares = shares_of(studio, p, coats[n].step);
-            let (tests, coats) = (vec![test.clone()], coats.clone());
-            found.push(Self { picture: p, tests, laid, n, coats, shares });
+            // A finger touches one place: the section of the coat, or what is in none.
+            let lies = |c: &&LaidCoat| c.place == REST || c.place == tested.place;
+            let there: Vec<LaidCoat> = coats.iter().filter(lies).copied().collect();
+            let Some(n) = there.iter().position(|c| c.step == step) else { continue };
+            let shares = shares_of(studio, p, step);
+            let (tests, laid) = (vec![test.clone()], tested.at);
+            found.push(Self { picture: p, tests, laid, step, n, coats: there, shares });
         }
         for coat in &mut found {
             coat.tests.sort_by_key(|test| test.at);
@@ -93,7 +99,7 @@ impl Coat {
 
     /// Which it is, for an order that is always the same.
     pub const fn place(&self) -> (usize, usize) {
-        (self.picture, self.n)
+        (self.picture, self.step)
     }
 
     /// Its materials by name.

@@ -65,7 +65,7 @@ pub fn check_chain(picture: &Picture) -> Result<(), PictureError> {
     for (step, s) in steps.iter().enumerate() {
         let Some(laid) = s.laid_at else { continue };
         for below in picture.linked(step) {
-            let (title, on) = (said(s), steps[below].title().to_owned());
+            let (title, on) = (said(s), steps[below].called());
             match steps[below].laid_at {
                 // A drawing or a photograph that was never logged holds no coat up.
                 None if steps[below].kind.leaves_film() => {
@@ -84,7 +84,7 @@ pub fn check_chain(picture: &Picture) -> Result<(), PictureError> {
 
 /// What the painter calls a step, as a sentence begins with it.
 fn said(step: &Step) -> String {
-    let title = step.title();
+    let title = step.called();
     let mut letters = title.chars();
     letters.next().map_or_else(String::new, |first| first.to_uppercase().chain(letters).collect())
 }

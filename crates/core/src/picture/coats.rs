@@ -1,6 +1,7 @@
 //! The coats of a picture as the film model takes them.
 
 use super::model::{Picture, Step};
+use super::section::PlaceId;
 use crate::film::Diverged;
 use crate::mix::{Composition, Material, MixError};
 use crate::time::seconds;
@@ -17,6 +18,8 @@ pub struct LaidCoat {
     pub wet_m: f64,
     /// What it is made of.
     pub mix: Composition,
+    /// Where it lies.
+    pub place: PlaceId,
 }
 
 /// Why a step that should leave a film leaves none.
@@ -82,7 +85,8 @@ impl Picture {
     ) -> Result<Option<LaidCoat>, CoatFault> {
         let step = &self.steps[i];
         let coat = step.coat(shelf).map_err(|why| self.fault(i, why))?;
-        Ok(coat.map(|(um, mix)| LaidCoat { step: i, at, wet_m: um * 1e-6, mix }))
+        let place = self.lies_at(i);
+        Ok(coat.map(|(um, mix)| LaidCoat { step: i, at, wet_m: um * 1e-6, mix, place }))
     }
 
     /// What is wrong with the coat of step `i`.

@@ -3,6 +3,7 @@
 use super::coats::{CoatFault, NoCoat};
 use super::kind::StepKind;
 use super::model::{Picture, Step};
+use super::section::REST;
 use crate::colour::{Inside, Seen, Tubes, UNDERPAINTINGS, grey, ground, usual_cards};
 use crate::mix::{Finish, MixError, Swatch};
 use crate::time::seconds;
@@ -86,7 +87,11 @@ impl Picture {
             Some(i) => coats.truncate(coats.iter().position(|c| *c == i).unwrap_or(coats.len())),
             None => coats.retain(|c| self.steps[*c].laid_at.is_some()),
         }
-        coats.retain(|c| self.is_wide(*c));
+        let place = i.map_or(REST, |i| self.lies_at(i));
+        coats.retain(|c| match self.lies_at(*c) {
+            at if at == REST || place == REST => self.is_wide(*c),
+            at => at == place,
+        });
         let ground = self.ground_inside();
         Ok(self.face(tubes, &coats, &ground)?.last().map_or(ground, |last| last.inside))
     }
@@ -114,14 +119,15 @@ impl Picture {
         coats.iter().map(own).collect()
     }
 
-    /// What is seen after each of `coats` (steps in order) over places of the underpainting: its lights and
+    /// What is seen after each of `coats` (steps in order, of one place) over the underpainting: its lights and
     /// its darks, as [`UNDERPAINTINGS`]. Up to the last coat of the underpainting both are as the stack;
     /// without an underpainting there is only the stack.
     ///
     /// # Errors
     /// [`CoatFault`] of a coat that cannot be computed.
     pub fn places(&self, tubes: &Tubes, coats: &[usize]) -> Result<Vec<Place>, CoatFault> {
-        let wide: Vec<usize> = coats.iter().copied().filter(|c| self.is_wide(*c)).collect();
+        let covers = |c: &usize| self.lies_at(*c) != REST || self.is_wide(*c);
+        let wide: Vec<usize> = coats.iter().copied().filter(covers).collect();
         let blocks_in = |step: &usize| self.steps[*step].kind == StepKind::Underpainting;
         let last = wide.iter().rposition(blocks_in);
         let values = if last.is_some() {

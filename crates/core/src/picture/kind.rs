@@ -173,6 +173,11 @@ impl StepKind {
         self.leaves_film() && !matches!(self, Self::Correction)
     }
 
+    /// Whether it may be done on a section of the picture: paint may, what seals lies all over.
+    pub fn has_section(self) -> bool {
+        self.leaves_film() && !self.seals()
+    }
+
     /// Whether it seals the picture.
     pub fn seals(self) -> bool {
         matches!(self, Self::IsolationCoat | Self::Varnish)

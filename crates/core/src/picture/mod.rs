@@ -10,6 +10,7 @@ mod model;
 mod order;
 mod preview;
 mod sealing;
+mod section;
 mod steps;
 mod timeline;
 mod touch;
@@ -27,6 +28,7 @@ pub use sealing::{
     Carrier, MOST_COATS, Purpose, SealAnyway, SealRecord, SealTrouble, Strokes, TroubleFound,
     USUAL_EDGE_CM, VarnishChoice,
 };
-pub use timeline::{CoatHistory, FOLLOWED_ALONE, Frame, Timeline, film_after, follow};
+pub use section::{PlaceId, REST, meet, on_top, stacks};
+pub use timeline::{CoatHistory, FOLLOWED_ALONE, Frame, Stack, Timeline, films_after, follow};
 pub use touch::{Touch, TouchTest};
 pub use ways::{WAYS, Way, WayStep};

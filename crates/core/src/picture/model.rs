@@ -3,6 +3,7 @@
 use super::happening::Happening;
 use super::kind::{Need, StepKind};
 use super::sealing::SealRecord;
+use super::section::meet;
 use super::touch::TouchTest;
 use crate::film::Ground;
 use crate::mix::{Drawdown, Mix, Surface, Swatch, Thinning};
@@ -26,6 +27,8 @@ pub struct Step {
     pub mix: Mix,
     /// Share of the picture's area it covers.
     pub share_of_area: f64,
+    /// The section of the picture it lies on, as the painter calls it; all over when not said.
+    pub section: Option<String>,
     /// Whether it may be split over sessions.
     pub splittable: bool,
     /// The steps it stands on; `None` means the step before.
@@ -109,6 +112,7 @@ impl Step {
             wet_film_um: kind.usual_film_um(),
             mix: Mix::default(),
             share_of_area: 1.0,
+            section: None,
             splittable: kind.usually_splittable(),
             after: None,
             needs: None,
@@ -125,6 +129,14 @@ impl Step {
     /// Whether it is a sealing coat that is on.
     pub fn is_laid_seal(&self) -> bool {
         self.kind.seals() && self.laid_at.is_some()
+    }
+
+    /// What the painter calls the step, and where it is done when that is a section.
+    pub fn called(&self) -> String {
+        match self.section.as_deref().filter(|_| self.kind.has_section()) {
+            Some(section) => format!("{} ({section})", self.title()),
+            None => self.title().to_owned(),
+        }
     }
 
     /// What the painter calls the step.
@@ -219,23 +231,25 @@ impl Picture {
 
     /// What the next coat lies on: the ground as long as nothing is painted on it.
     pub fn surface(&self) -> Surface {
-        self.surface_under(|s| s.laid_at.is_some())
+        self.surface_under(|n| self.steps[n].laid_at.is_some())
     }
 
     /// What step `i` will lie on when everything before it is done.
     pub fn surface_at(&self, i: usize) -> Surface {
-        let before: Vec<&str> = self.steps[..i].iter().map(|s| s.id.as_str()).collect();
-        self.surface_under(|s| before.contains(&s.id.as_str()))
+        let place = self.lies_at(i);
+        self.surface_under(|n| n < i && meet(place, self.lies_at(n)))
     }
 
-    fn surface_under(&self, lies: impl Fn(&Step) -> bool) -> Surface {
-        let bare = !self.steps.iter().any(|s| lies(s) && !s.mix.is_empty());
+    fn surface_under(&self, lies: impl Fn(usize) -> bool) -> Surface {
+        let bare = !(0..self.steps.len()).any(|n| lies(n) && !self.steps[n].mix.is_empty());
         if bare && self.ground.absorbs_um > 0.0 { Surface::Absorbent } else { Surface::Sealed }
     }
 
     /// What step `i` needs of the film below when everything before it in the row is done.
     pub fn needs(&self, i: usize) -> Need {
-        self.needs_on(i, self.steps[..i].iter().rposition(|s| s.kind.leaves_film()))
+        let place = self.lies_at(i);
+        let lies = |n: &usize| self.steps[*n].kind.leaves_film() && meet(place, self.lies_at(*n));
+        self.needs_on(i, (0..i).rev().find(lies))
     }
 
     /// What step `i` needs of a film whose last coat is that of step `top`: what its kind does, or

@@ -4,14 +4,15 @@ use super::kind::StepKind;
 use super::model::Picture;
 
 impl Picture {
-    /// Indices of the steps that step `i` is linked to: those its `after` names, or the step before.
+    /// Indices of the steps that step `i` is linked to: those its `after` names, or the step before. A step
+    /// on a section follows what it lies on, and what is done all over follows every section.
     pub fn linked(&self, i: usize) -> Vec<usize> {
         match &self.steps[i].after {
             Some(names) => names
                 .iter()
                 .filter_map(|name| self.steps.iter().position(|s| &s.id == name))
                 .collect(),
-            None => i.checked_sub(1).into_iter().collect(),
+            None => self.met_before(i, |_| true),
         }
     }
 

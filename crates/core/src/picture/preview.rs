@@ -2,8 +2,9 @@
 
 use super::coats::{CoatFault, LaidCoat};
 use super::model::Picture;
-use super::timeline::film_after;
-use crate::film::{Diverged, Events, FilmState, Futures, Grid, HORIZON_S};
+use super::section::{PlaceId, meet};
+use super::timeline::films_after;
+use crate::film::{Course, Diverged, Events, FilmState, Futures, Grid, HORIZON_S};
 use crate::mix::Composition;
 use crate::time::MINUTE_S;
 use std::sync::Arc;
@@ -24,9 +25,9 @@ impl IfLaid {
     }
 }
 
-/// A coat of `wet_um` [um] over `coats` (in order of time) of `picture`, laid at `now` [s] or, where
-/// that would lift the coat below, as soon as it is paintable. `None` when the film below never gets
-/// there. Coats later than `now` are not there yet.
+/// A coat of `wet_um` [um] at `place` over `coats` (in order of time) of `picture`, laid at `now` [s] or,
+/// where that would lift a coat below, as soon as it is paintable. `None` when the film below never gets
+/// there. Coats later than `now` are not there yet. What lies all over does as where it is laid last.
 ///
 /// # Errors
 /// [`CoatFault`] when the film cannot be followed.
@@ -35,22 +36,26 @@ pub fn if_laid(
     coats: &[LaidCoat],
     futures: &Arc<Futures>,
     now: f64,
-    (wet_um, mix): (f64, Composition),
+    (place, wet_um, mix): (PlaceId, f64, Composition),
 ) -> Result<Option<IfLaid>, CoatFault> {
-    let there: Vec<LaidCoat> = coats.iter().filter(|c| c.at <= now).copied().collect();
+    let there: Vec<LaidCoat> =
+        coats.iter().filter(|c| c.at <= now && meet(place, c.place)).copied().collect();
     let top = there.last().map_or(usize::MAX, |c| c.step);
     let cannot = |e: Diverged| picture.fault(top, e);
-    let bare = || picture.bare(Grid::PLANNING, now, futures);
-    let mut film = film_after(picture, &there, futures)?.unwrap_or_else(bare);
-    let mut at = now;
-    if !there.is_empty() {
+    let mut below: Option<(f64, Course)> = None;
+    for film in films_after(picture, &there, futures)? {
         // The run ahead ends with the step in which it becomes paintable; the coat is laid earlier.
         let mut ahead = film.clone();
         ahead.advance(now + HORIZON_S, Some(FilmState::Paintable)).map_err(cannot)?;
         let events = ahead.events().map_err(cannot)?;
         let Some(safe) = events.at(FilmState::Paintable) else { return Ok(None) };
-        at = safe.max(now);
+        if below.as_ref().is_none_or(|(known, _)| safe >= *known) {
+            below = Some((safe, film));
+        }
     }
+    let bare = || (now, picture.bare(Grid::PLANNING, now, futures));
+    let (safe, mut film) = below.unwrap_or_else(bare);
+    let at = safe.max(now);
     film.lay(at, wet_um * 1e-6, mix).map_err(cannot)?;
     film.advance(at + HORIZON_S, Some(FilmState::Paintable)).map_err(cannot)?;
     Ok(Some(IfLaid { at, events: film.events().map_err(cannot)? }))
@@ -60,6 +65,7 @@ pub fn if_laid(
 mod tests {
     use super::super::kind::StepKind;
     use super::super::model::Step;
+    use super::super::section::REST;
     use super::*;
     use crate::air::{Air, AirSeries};
     use crate::mix::{Mix, starter_shelf};
@@ -80,7 +86,7 @@ mod tests {
         let coats = picture.laid_coats(&shelf).unwrap();
         let air = AirSeries::constant(Air::try_new(21.0, 0.5, 0.15).unwrap());
         let plain = Arc::new(Futures::plain(air));
-        let lay = |now| if_laid(&picture, &coats, &plain, now, (40.0, mix)).unwrap().unwrap();
+        let lay = |now| if_laid(&picture, &coats, &plain, now, (REST, 40.0, mix)).unwrap().unwrap();
         // drying.md: heavy 100 um is paintable after 50.7 min.
         assert!((lay(600.0).at / MINUTE_S - 50.7).abs() < 5.0);
         assert_eq!(lay(86_400.0).at, 86_400.0, "a day later at once");

@@ -2,6 +2,7 @@
 
 use super::coats::{CoatFault, LaidCoat};
 use super::model::Picture;
+use super::section::{PlaceId, stacks};
 use crate::film::{CoatView, Course, Diverged, Events, FilmState, Futures, Grid, HORIZON_S};
 use std::sync::Arc;
 
@@ -32,13 +33,24 @@ pub struct Frame {
     pub ground_m: f64,
 }
 
-/// The film of a picture over time.
-#[derive(Debug, Clone, PartialEq, Default)]
-pub struct Timeline {
-    /// The coats in the order they were laid.
+/// One place of a picture over time: what lies there.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Stack {
+    /// Which place.
+    pub place: PlaceId,
+    /// The coats that lie there, in the order they were laid.
     pub coats: Vec<CoatHistory>,
     /// Moments in order, dense after each coat and sparse later.
     pub frames: Vec<Frame>,
+}
+
+/// The film of a picture over time.
+#[derive(Debug, Clone, PartialEq, Default)]
+pub struct Timeline {
+    /// All coats in the order they were laid, each as in the slowest of the places where it lies.
+    pub coats: Vec<CoatHistory>,
+    /// Each place of the picture.
+    pub stacks: Vec<Stack>,
 }
 
 /// Height of a stack [coats] up to which every coat is also followed on its own: each costs a run
@@ -58,14 +70,18 @@ impl Timeline {
     /// The same as it was known at `t` [s]: what the last coat reaches later is left out.
     pub fn until(&self, t: f64) -> Self {
         let mut known = self.clone();
-        if let Some(last) = known.coats.last_mut() {
+        let tops: Vec<usize> =
+            known.stacks.iter().filter_map(|s| Some(s.coats.last()?.coat.step)).collect();
+        let stacked = known.stacks.iter_mut().flat_map(|s| &mut s.coats);
+        for last in stacked.chain(&mut known.coats).filter(|c| tops.contains(&c.coat.step)) {
             last.events = last.events.until(t.max(last.coat.at));
         }
         known
     }
 }
 
-/// Follows `coats` (in order of time) over a ground and on to `until` [s], as is sure by `futures`.
+/// Follows `coats` (in order of time) over a ground and on to `until` [s], as is sure by `futures`: at
+/// every place of the picture those that lie there.
 ///
 /// Up to `frames` moments are kept, spread over the coats, each run spaced evenly in the logarithm of time: as thick as
 /// is expected, in the state that is sure. The coats for
@@ -82,14 +98,44 @@ pub fn follow(
     (until, frames): (f64, usize),
     alone: impl Fn(usize) -> bool,
 ) -> Result<Timeline, CoatFault> {
-    let Some(first) = coats.first() else { return Ok(Timeline::default()) };
+    let mut line = Timeline::default();
+    for (place, there) in stacks(coats) {
+        let of = |n: usize| coats.iter().position(|c| c.step == there[n].step).is_some_and(&alone);
+        line.stacks.push(follow_one(picture, (place, &there), futures, grid, (until, frames), of)?);
+    }
+    line.coats = coats.iter().filter_map(|coat| slowest(&line.stacks, coat)).collect();
+    Ok(line)
+}
+
+/// What became of `coat` in the slowest of `stacks` that it lies in.
+fn slowest(stacks: &[Stack], coat: &LaidCoat) -> Option<CoatHistory> {
+    let there = stacks.iter().filter_map(|s| s.coats.iter().find(|c| c.coat == *coat));
+    there.cloned().reduce(|a, b| CoatHistory {
+        events: a.events.slower(&b.events),
+        if_left: a.if_left.slower(&b.if_left),
+        followed: a.followed || b.followed,
+        likely: a.likely.zip(b.likely).map(|(a, b)| a.slower(&b)),
+        coat: a.coat,
+    })
+}
+
+/// Follows the coats of one place.
+fn follow_one(
+    picture: &Picture,
+    (place, coats): (PlaceId, &[LaidCoat]),
+    futures: &Arc<Futures>,
+    grid: Grid,
+    (until, frames): (f64, usize),
+    alone: impl Fn(usize) -> bool,
+) -> Result<Stack, CoatFault> {
+    let mut line = Stack { place, coats: Vec::with_capacity(coats.len()), frames: Vec::new() };
+    let Some(first) = coats.first() else { return Ok(line) };
     let mut film = picture.bare(grid, first.at, futures);
     let mut expected = picture.bare(grid, first.at, &futures.expected());
     let unsure = !Arc::ptr_eq(&futures.expected(), futures);
     let most = if coats.len() > FOLLOWED_ALONE { FOLLOWED_OF_MANY } else { FOLLOWED_ALONE };
     let followed = |n: usize| coats.len() - n <= most && alone(n);
     let last_followed = (0..coats.len()).rfind(|n| followed(*n));
-    let mut line = Timeline::default();
     let per_coat = (frames / coats.len()).max(2);
     for (n, coat) in coats.iter().enumerate() {
         let cannot = |e: Diverged| picture.fault(coat.step, e);
@@ -140,21 +186,23 @@ pub fn follow(
     Ok(line)
 }
 
-/// The film of `picture` right after the last of `coats` (in order of time); `None` without any.
+/// The films of `picture` right after the last of `coats` (in order of time), one for each place.
 ///
 /// # Errors
-/// [`CoatFault`] when it cannot be followed.
-pub fn film_after(
+/// [`CoatFault`] when one cannot be followed.
+pub fn films_after(
     picture: &Picture,
     coats: &[LaidCoat],
     futures: &Arc<Futures>,
-) -> Result<Option<Course>, CoatFault> {
-    let Some(first) = coats.first() else { return Ok(None) };
-    let mut film = picture.bare(Grid::PLANNING, first.at, futures);
-    for coat in coats {
-        picture.lay(&mut film, coat)?;
-    }
-    Ok(Some(film))
+) -> Result<Vec<Course>, CoatFault> {
+    let film = |(_, coats): (PlaceId, Vec<LaidCoat>)| {
+        let mut film = picture.bare(Grid::PLANNING, coats[0].at, futures);
+        for coat in &coats {
+            picture.lay(&mut film, coat)?;
+        }
+        Ok(film)
+    };
+    stacks(coats).into_iter().map(film).collect()
 }
 
 impl Picture {

@@ -147,7 +147,7 @@ impl Link {
             Held::Hours => Some("your next hours".to_owned()),
             Held::Work(q, i) => {
                 let other = &studio.pictures[q];
-                Some(format!("{} of {}", other.steps[i].title(), other.title))
+                Some(format!("{} of {}", other.steps[i].called(), other.title))
             }
         }
     }

@@ -462,7 +462,7 @@ fn extra_session<'a>(
         return None;
     }
     let said = at.with_timezone(&studio.hours.zone()).format("%a %-d %b %H:%M");
-    let what = format!("An extra session {said} for {}", step.title());
+    let what = format!("An extra session {said} for {}", step.called());
     Some(Change::new(DateWayKind::ExtraSession, what, move |studio: &Studio| {
         let mut changed = studio.clone();
         changed.pictures[p].steps.get_mut(i)?.pinned_at = Some(at);

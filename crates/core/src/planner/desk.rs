@@ -10,7 +10,7 @@ use super::ready::{ReadyOutcome, ready};
 use super::search::{Planner, carried};
 use super::ways::{DateWay, date_ways};
 use crate::film::{Grid, HORIZON_S};
-use crate::picture::{CoatFault, LaidCoat, ReadyBy, Timeline, film_after, follow};
+use crate::picture::{CoatFault, LaidCoat, ReadyBy, Timeline, films_after, follow, on_top};
 use crate::readiness::history;
 use crate::studio::{OrderEntry, Studio};
 use crate::time::{DAY_S, full_minute, minutes, seconds, whole_seconds};
@@ -287,7 +287,8 @@ impl Desk {
         self.follow((p, false), coats, laid)
     }
 
-    /// Slow volatile per volume of solids in the whole laid stack of picture `p`, on the day of `now`.
+    /// Slow volatile per volume of solids in the whole laid stack of picture `p`, where there is most of it,
+    /// on the day of `now`.
     ///
     /// # Errors
     /// [`CoatFault`] when a coat cannot be computed.
@@ -300,14 +301,12 @@ impl Desk {
             return Ok(*slow);
         }
         let picture = &self.studio.pictures[p];
-        let slow = match film_after(picture, &coats, &self.studio.futures())? {
-            None => 0.0,
-            Some(mut film) => {
-                let top = coats.last().map_or(usize::MAX, |c| c.step);
-                film.advance(seconds(now), None).map_err(|e| picture.fault(top, e))?;
-                film.film().stack().slow_in_all()
-            }
-        };
+        let top = coats.last().map_or(usize::MAX, |c| c.step);
+        let mut slow: f64 = 0.0;
+        for mut film in films_after(picture, &coats, &self.studio.futures())? {
+            film.advance(seconds(now), None).map_err(|e| picture.fault(top, e))?;
+            slow = slow.max(film.film().stack().slow_in_all());
+        }
         self.slow.insert(p, (coats, day, slow));
         Ok(slow)
     }
@@ -326,7 +325,8 @@ impl Desk {
         // A last coat that is planned is followed to its end only where its day is asked for.
         let asked = coats.len() == laid || (picture.due.is_some() && !picture.is_packed());
         let until = last + if asked { HORIZON_S } else { SOON_S };
-        let alone = |n: usize| planned && n + 1 == laid;
+        let tops = on_top(&coats[..laid]);
+        let alone = |n: usize| planned && tops.contains(&n);
         let line =
             follow(picture, &coats, &self.studio.futures(), Grid::PLANNING, (until, 0), alone)?;
         let line = Arc::new(line);

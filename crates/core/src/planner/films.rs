@@ -6,7 +6,9 @@ use super::lags::Lags;
 use super::problem::{Known, Problem};
 use crate::film::{FilmState, Grid};
 use crate::picture::CoatFault;
-use crate::readiness::{Bed, Blocked, Done, FOREVER, NotReady, Ready, Stretch, Wait, WaitReason};
+use crate::readiness::{
+    Bed, Blocked, Done, FOREVER, FilmReady, NotReady, Ready, Stretch, Wait, WaitReason,
+};
 use crate::studio::Studio;
 use crate::time::{whole_instant, whole_seconds};
 use std::collections::HashMap;
@@ -209,12 +211,13 @@ impl Films {
         (p, i): (usize, usize),
     ) -> Result<Ready, Blocked> {
         let below = problem.task(p, i).map_or(&[][..], |t| &t.below);
-        let coat = film.done.last_coat().map_or(u32::MAX, |c| c as u32);
-        let key = (p as u32, i as u32, coat);
+        let under = film.done.under(problem.studio, i);
+        let key = (p as u32, i as u32, under.map_or(u32::MAX, |c| c as u32));
         if self.judged != Judged::Films {
             let at = self.lags.get(&key).and_then(|lags| {
-                let lag = lags.at(film.done.mean_age())?;
-                Some(film.done.last_laid()? + chrono::Duration::seconds(lag))
+                let (lag, of) = (lags.at(film.done.mean_age())?, under?);
+                let at = film.done.end_of(of)? + chrono::Duration::seconds(lag);
+                Some(FilmReady { at, of })
             });
             return Ok(ready(&film.done, problem.studio, (i, below), at));
         }
@@ -223,7 +226,8 @@ impl Films {
             return known.clone();
         }
         let found = node.bed.film_ready(problem.studio, i).map_err(not_ready).map(|at| {
-            if let (Some(at), Some(laid)) = (at, film.done.last_laid()) {
+            let laid = under.and_then(|of| film.done.end_of(of));
+            if let (Some(FilmReady { at, .. }), Some(laid)) = (at, laid) {
                 let lag = whole_seconds(at) - laid.timestamp();
                 self.lags.entry(key).or_default().note(film.done.mean_age(), lag);
             }
@@ -269,7 +273,8 @@ impl Films {
         let mut wet = film.clone();
         self.go_on(problem, &mut wet, (p, i), end).map_err(|(_, why)| why)?;
         let bed = &mut self.nodes[wet.bed as usize].bed;
-        let reached = bed.reaches(problem.studio, state).map_err(|fault| cannot(fault).1)?;
+        let reached =
+            bed.reaches_under(problem.studio, (i, state)).map_err(|fault| cannot(fault).1)?;
         let at = reached.map(whole_seconds);
         if let Some(at) = at {
             self.wet.insert(key, at - end);
@@ -283,7 +288,7 @@ fn ready(
     done: &Done,
     studio: &Studio,
     (i, below): (usize, &[usize]),
-    film: Option<chrono::DateTime<chrono::Utc>>,
+    film: Option<FilmReady>,
 ) -> Ready {
     let (at, wait) = done.ready(studio, (i, below), film);
     Ready { need: done.needs(studio, i), at: at.map(whole_seconds), wait }

@@ -34,7 +34,7 @@ pub use cup_place::cup_place;
 pub use desk::{Desk, same_support};
 pub use holds::{Held, Link, holds};
 pub use odds::{Aim, FUTURES, PictureOdds, odds};
-pub use outlook::{CoatOutlook, FilmMoment, SPREAD, film_line, outlook, spread};
+pub use outlook::{CoatOutlook, FilmMoment, SPREAD, film_line, outlook, slowest_top, spread};
 pub use pins::Pin;
 pub use planned::as_planned;
 pub use ready::{ReadyOutcome, ready};

@@ -2,10 +2,11 @@
 
 use super::Plan;
 use crate::film::{Events, FilmState, Grid};
-use crate::picture::{CoatFault, CoatHistory, Frame, LaidCoat, Timeline, follow};
-use crate::readiness::Done;
+use crate::picture::{CoatFault, CoatHistory, LaidCoat, Stack, Timeline, follow, on_top};
+use crate::readiness::{Done, FilmReady};
 use crate::studio::Studio;
 use crate::time::{exact_instant, seconds};
+use std::cmp::Ordering;
 
 /// A coat, laid or planned, with what it allows and when.
 #[derive(Debug, Clone, PartialEq)]
@@ -45,18 +46,36 @@ pub fn film_line(
     let picture = &studio.pictures[p];
     let coats = coats_of(studio, p, plan)?;
     let line = follow(picture, &coats, &studio.futures(), Grid::DRAWN, (until, frames), |_| false)?;
-    let moments = line
-        .frames
-        .iter()
-        .filter_map(|frame| {
+    let lines = line.stacks.iter().map(|stack| {
+        stack.frames.iter().filter_map(|frame| {
             Some(FilmMoment {
                 at: frame.at,
                 thickness_m: frame.coats.iter().map(|c| c.thickness_m).sum(),
                 state: frame.coats.iter().map(|c| c.state).min()?,
             })
         })
-        .collect();
-    Ok(moments)
+    });
+    Ok(together(lines.map(Iterator::collect).collect()))
+}
+
+/// The places of a picture as one line: at every moment the thickest and the least dry of them.
+fn together(mut lines: Vec<Vec<FilmMoment>>) -> Vec<FilmMoment> {
+    if lines.len() <= 1 {
+        return lines.pop().unwrap_or_default();
+    }
+    let mut times: Vec<f64> = lines.iter().flatten().map(|m| m.at).collect();
+    times.sort_unstable_by(f64::total_cmp);
+    times.dedup();
+    let at = |t: f64| {
+        let then =
+            |line: &Vec<FilmMoment>| line[..line.partition_point(|m| m.at <= t)].last().copied();
+        lines.iter().filter_map(then).reduce(|a, b| FilmMoment {
+            at: t,
+            thickness_m: a.thickness_m.max(b.thickness_m),
+            state: a.state.min(b.state),
+        })
+    };
+    times.into_iter().filter_map(|t| at(t).map(|m| FilmMoment { at: t, ..m })).collect()
 }
 
 /// The coats of picture `p` in order of time: those laid and those of `plan`.
@@ -67,8 +86,8 @@ pub(crate) fn coats_of(studio: &Studio, p: usize, plan: &Plan) -> Result<Vec<Lai
 }
 
 /// Follows the coats of picture `p`, those laid and those of `plan`, up to `until` [s], keeping up
-/// to `frames` moments of the film. Without frames only the last laid coat is followed on its own:
-/// it alone can be asked about now.
+/// to `frames` moments of the film at each place. Without frames only the last laid coat of each place
+/// is followed on its own: it alone can be asked about now.
 ///
 /// # Errors
 /// [`CoatFault`] when a coat cannot be computed.
@@ -77,15 +96,34 @@ pub fn outlook(
     p: usize,
     plan: &Plan,
     (until, frames): (f64, usize),
-) -> Result<(Vec<CoatOutlook>, Vec<Frame>), CoatFault> {
+) -> Result<(Vec<CoatOutlook>, Vec<Stack>), CoatFault> {
     let picture = &studio.pictures[p];
     let laid = studio.laid_coats(p)?.len();
     let coats = coats_of(studio, p, plan)?;
+    let tops = on_top(&coats[..laid]);
     let line = follow(picture, &coats, &studio.futures(), Grid::PLANNING, (until, frames), |n| {
-        frames > 0 || n + 1 == laid
+        frames > 0 || tops.contains(&n)
     })?;
-    let frames = line.frames.clone();
-    Ok((decorate(studio, p, line, laid), frames))
+    let stacks = line.stacks.clone();
+    Ok((decorate(studio, p, line, laid), stacks))
+}
+
+/// The one of `outlooks` (by its turn) that the picture is judged by at `now` [s]: the last laid coat, and of
+/// several places that of the slowest: the least dry, then the one that goes on last.
+pub fn slowest_top(outlooks: &[CoatOutlook], now: f64) -> Option<usize> {
+    let laid: Vec<_> = outlooks.iter().filter(|o| !o.planned).map(|o| o.history.coat).collect();
+    let times = |n: usize| {
+        let left = &outlooks[n].history.if_left;
+        FilmState::REACHED.map(|state| left.safe_at(state).unwrap_or(f64::INFINITY))
+    };
+    let slower = |a: &usize, b: &usize| {
+        let (a, b) = (times(*a), times(*b));
+        let reached = |times: &[f64]| times.iter().filter(|at| **at <= now).count();
+        let last = a.iter().rev().zip(b.iter().rev()).map(|(a, b)| a.total_cmp(b));
+        let last = last.fold(Ordering::Equal, Ordering::then);
+        reached(&b).cmp(&reached(&a)).then(last)
+    };
+    on_top(&laid).into_iter().max_by(slower)
 }
 
 /// Shares of the futures for which the times of a spread are told [-]; drying.md.
@@ -105,9 +143,12 @@ pub fn spread(
     let laid = studio.laid_coats(p)?.len();
     let coats = coats_of(studio, p, plan)?;
     let until = coats.last().map_or(0.0, |c| c.at);
+    let tops = on_top(&coats[..laid]);
     let at = |level| {
         let futures = studio.futures_at(level);
-        follow(picture, &coats, &futures, Grid::PLANNING, (until, 0), |n| n + 1 >= laid)
+        follow(picture, &coats, &futures, Grid::PLANNING, (until, 0), |n| {
+            n >= laid || tops.contains(&n)
+        })
     };
     let [few, half, most] = SPREAD.map(at);
     let (few, half, most) = (few?, half?, most?);
@@ -135,7 +176,8 @@ pub(super) fn decorate(studio: &Studio, p: usize, line: Timeline, laid: usize) -
         let from = match seal {
             Some(seal) if step.laid_at.is_some() => {
                 let film = done.needs(studio, seal).state().and_then(reached);
-                film.and_then(|film| done.ready(studio, (seal, &[]), Some(film)).0)
+                let ready = |at| Some(FilmReady { at, of: i });
+                film.and_then(|film| done.ready(studio, (seal, &[]), ready(film)).0)
             }
             None if !step.kind.seals() => {
                 let floor = done.painted().seal_from(studio.schools.waiting);
@@ -150,5 +192,13 @@ pub(super) fn decorate(studio: &Studio, p: usize, line: Timeline, laid: usize) -
             history,
         }
     });
-    outlooks.collect()
+    let mut outlooks: Vec<CoatOutlook> = outlooks.collect();
+    // What is sealed is the whole picture: where it is slowest decides, whichever place is asked about.
+    let tops = on_top(&outlooks[..laid].iter().map(|o| o.history.coat).collect::<Vec<_>>());
+    let from = |n: &usize| outlooks[*n].seal_from.unwrap_or(f64::INFINITY);
+    let last = tops.iter().map(from).fold(f64::NEG_INFINITY, f64::max);
+    for n in tops {
+        outlooks[n].seal_from = Some(last).filter(|at| at.is_finite());
+    }
+    outlooks
 }

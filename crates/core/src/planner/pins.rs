@@ -27,7 +27,7 @@ impl Pin {
             Self::InTheDark => Some("Pinned to a time without daylight".into()),
             Self::Shared(p, i) => {
                 let picture = &studio.pictures[*p];
-                let (step, title) = (picture.steps[*i].title(), &picture.title);
+                let (step, title) = (picture.steps[*i].called(), &picture.title);
                 Some(format!("Not when it is pinned: {step} of {title} is pinned to that time"))
             }
             Self::NotThen => Some("Not when it is pinned: it may not be done yet then".into()),

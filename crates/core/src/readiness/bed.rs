@@ -1,8 +1,11 @@
-//! One picture with its film: when it reaches what a step needs.
+//! One picture with its films: when it reaches what a step needs.
+//!
+//! What is in no section that the painter names is one film, and each section is a film of its own from
+//! the first coat on that lies there alone. What is done all over waits for the slowest of them.
 
-use super::done::Done;
-use crate::film::{Course, Film, FilmState, Grid, HORIZON_S};
-use crate::picture::{CoatFault, Need, Picture};
+use super::done::{Done, FilmReady};
+use crate::film::{Course, FilmState, Grid, HORIZON_S};
+use crate::picture::{CoatFault, Need, Picture, PlaceId, REST};
 use crate::studio::Studio;
 use crate::time::{instant, seconds};
 use chrono::{DateTime, Utc};
@@ -33,14 +36,46 @@ pub fn history(
     all
 }
 
-/// One picture with its film while it is being planned.
+/// One picture with its films while it is being planned.
 #[derive(Debug, Clone)]
 pub struct Bed {
     /// What was done on it.
     pub done: Done,
+    /// The films: first that of what is in no section, then those of sections.
+    films: Vec<Lain>,
+}
+
+/// The film at one place of a picture.
+#[derive(Debug, Clone)]
+struct Lain {
+    place: PlaceId,
+    /// The step that laid its last coat.
+    top: Option<usize>,
     /// The film right after its last coat, and the same run ahead to find states.
     laid: Course,
     ahead: Course,
+}
+
+impl Lain {
+    /// When it reaches `state` and all before it, if it does within the horizon.
+    fn reaches(
+        &mut self,
+        picture: &Picture,
+        state: FilmState,
+    ) -> Result<Option<DateTime<Utc>>, CoatFault> {
+        let top = self.top.unwrap_or(usize::MAX);
+        let fault = |e| picture.fault(top, e);
+        let until = self.laid.time() + HORIZON_S;
+        for stop in [FilmState::Paintable.min(state), state] {
+            self.ahead.advance(until, Some(stop)).map_err(fault)?;
+        }
+        let reached = match state {
+            // It alone is said from the other side, which is another film.
+            FilmState::Setting => self.ahead.events().map_err(fault)?.safe_at(state),
+            _ => self.ahead.film().events().safe_at(state),
+        };
+        Ok(reached.map(instant))
+    }
 }
 
 impl Bed {
@@ -64,7 +99,8 @@ impl Bed {
     ) -> Result<Self, CoatFault> {
         let start = history.first().map_or(0.0, |(at, _)| seconds(*at));
         let film = studio.pictures[p].bare(grid, start, &studio.futures());
-        let mut bed = Self { done: Done::nothing(studio, p), laid: film.clone(), ahead: film };
+        let rest = Lain { place: REST, top: None, laid: film.clone(), ahead: film };
+        let mut bed = Self { done: Done::nothing(studio, p), films: vec![rest] };
         for (at, i) in history {
             bed.finish(studio, *i, *at)?;
         }
@@ -76,11 +112,11 @@ impl Bed {
     /// # Errors
     /// [`CoatFault`] when the film cannot be followed.
     pub fn wait_until(&mut self, studio: &Studio, now: DateTime<Utc>) -> Result<(), CoatFault> {
-        if self.laid.time() < seconds(now) {
-            let top = self.done.last_coat().unwrap_or(usize::MAX);
-            let cannot = |e| studio.pictures[self.done.picture()].fault(top, e);
-            self.laid.advance(seconds(now), None).map_err(cannot)?;
-            self.ahead = self.laid.clone();
+        let picture = &studio.pictures[self.done.picture()];
+        for film in self.films.iter_mut().filter(|f| f.laid.time() < seconds(now)) {
+            let top = film.top.unwrap_or(usize::MAX);
+            film.laid.advance(seconds(now), None).map_err(|e| picture.fault(top, e))?;
+            film.ahead = film.laid.clone();
         }
         Ok(())
     }
@@ -88,16 +124,18 @@ impl Bed {
     /// Goes on in the air of `studio`, which was the same until now.
     pub fn turn_to(&mut self, studio: &Studio) {
         let futures = studio.futures();
-        self.laid.turn_to(futures.clone());
-        self.ahead.turn_to(futures);
+        for film in &mut self.films {
+            film.laid.turn_to(futures.clone());
+            film.ahead.turn_to(futures.clone());
+        }
     }
 
-    /// The film as it is there after the last coat.
-    pub const fn film(&self) -> &Film {
-        self.laid.film()
+    /// Most coats that lie on one another.
+    pub fn coats(&self) -> usize {
+        self.films.iter().map(|f| f.laid.film().stack().coats()).max().unwrap_or(0)
     }
 
-    /// Marks step `i` as done at `at` and lays its coat, if it leaves one.
+    /// Marks step `i` as done at `at` and lays its coat, if it leaves one: where it lies.
     ///
     /// # Errors
     /// [`CoatFault`] when its coat cannot be computed; nothing is changed then.
@@ -109,14 +147,33 @@ impl Bed {
     ) -> Result<(), CoatFault> {
         let picture = &studio.pictures[self.done.picture()];
         let coat = picture.coat_at(&studio.materials, i, seconds(at))?;
-        self.done.mark(studio, i, at, coat.is_some());
-        let Some(coat) = coat else { return Ok(()) };
-        picture.lay(&mut self.laid, &coat)?;
-        self.ahead = self.laid.clone();
+        let Some(coat) = coat else {
+            self.done.mark(studio, i, at, false);
+            return Ok(());
+        };
+        let lay = |film: &mut Lain| {
+            picture.lay(&mut film.laid, &coat)?;
+            film.ahead = film.laid.clone();
+            film.top = Some(i);
+            Ok(())
+        };
+        if let ([film], REST) = (self.films.as_mut_slice(), coat.place) {
+            lay(film)?;
+            self.done.mark(studio, i, at, true);
+            return Ok(());
+        }
+        let mut films = self.films.clone();
+        if !films.iter().any(|f| f.place == coat.place) {
+            films.push(Lain { place: coat.place, ..films[0].clone() });
+        }
+        let meets = |film: &&mut Lain| coat.place == REST || coat.place == film.place;
+        films.iter_mut().filter(meets).try_for_each(lay)?;
+        self.films = films;
+        self.done.mark(studio, i, at, true);
         Ok(())
     }
 
-    /// When the film reaches `state` and all before it, if it does within the horizon.
+    /// When the whole picture reaches `state` and all before it, if it does within the horizon.
     ///
     /// # Errors
     /// [`CoatFault`] when it cannot be followed.
@@ -125,21 +182,45 @@ impl Bed {
         studio: &Studio,
         state: FilmState,
     ) -> Result<Option<DateTime<Utc>>, CoatFault> {
-        let until = self.laid.time() + HORIZON_S;
-        for stop in [FilmState::Paintable.min(state), state] {
-            self.ahead.advance(until, Some(stop)).map_err(|e| {
-                let top = self.done.last_coat().unwrap_or(usize::MAX);
-                studio.pictures[self.done.picture()].fault(top, e)
-            })?;
+        Ok(self.slowest(studio, (REST, state))?.map(|ready| ready.at))
+    }
+
+    /// When what step `i` is done on reaches `state` and all before it, if it does within the horizon.
+    ///
+    /// # Errors
+    /// [`CoatFault`] when it cannot be followed.
+    pub fn reaches_under(
+        &mut self,
+        studio: &Studio,
+        (i, state): (usize, FilmState),
+    ) -> Result<Option<DateTime<Utc>>, CoatFault> {
+        let place = studio.pictures[self.done.picture()].lies_at(i);
+        Ok(self.slowest(studio, (place, state))?.map(|ready| ready.at))
+    }
+
+    /// When what lies at `place` (all over, for the rest) reaches `state`, and the coat that does so last.
+    fn slowest(
+        &mut self,
+        studio: &Studio,
+        (place, state): (PlaceId, FilmState),
+    ) -> Result<Option<FilmReady>, CoatFault> {
+        let picture = &studio.pictures[self.done.picture()];
+        let own = if self.films.iter().any(|f| f.place == place) { place } else { REST };
+        let mut last: Option<FilmReady> = None;
+        for film in &mut self.films {
+            let meets = place == REST || film.place == own;
+            let Some(of) = film.top.filter(|_| meets) else { continue };
+            let Some(at) = film.reaches(picture, state)? else { return Ok(None) };
+            let sooner = match state {
+                // One may work into all of it only as long as none of it sets.
+                FilmState::Setting => last.is_none_or(|known| at < known.at),
+                _ => last.is_none_or(|known| at >= known.at),
+            };
+            if sooner {
+                last = Some(FilmReady { at, of });
+            }
         }
-        let top = self.done.last_coat().unwrap_or(usize::MAX);
-        let fault = |e| studio.pictures[self.done.picture()].fault(top, e);
-        let reached = match state {
-            // It alone is said from the other side, which is another film.
-            FilmState::Setting => self.ahead.events().map_err(fault)?.safe_at(state),
-            _ => self.ahead.film().events().safe_at(state),
-        };
-        Ok(reached.map(instant))
+        Ok(last)
     }
 
     /// When a coat laid by step `i` at `end` would reach each of `states`, if it does within the
@@ -160,24 +241,23 @@ impl Bed {
         }
         let mut found = [None; N];
         for (n, state) in states.into_iter().enumerate() {
-            found[n] = wet.reaches(studio, state)?;
+            found[n] = wet.reaches_under(studio, (i, state))?;
         }
         Ok(found)
     }
 
-    /// When the film is ready for step `i`; `None` when nothing is asked of it.
+    /// When the film is ready for step `i`, and which coat is ready last; `None` when nothing is asked of it.
     ///
     /// # Errors
     /// [`NotReady`] when it never gets there or cannot be followed.
-    pub fn film_ready(
-        &mut self,
-        studio: &Studio,
-        i: usize,
-    ) -> Result<Option<DateTime<Utc>>, NotReady> {
+    pub fn film_ready(&mut self, studio: &Studio, i: usize) -> Result<Option<FilmReady>, NotReady> {
         let need = self.done.needs(studio, i);
-        match need.state().filter(|_| self.done.last_coat().is_some()) {
+        match need.state().filter(|_| self.done.under(studio, i).is_some()) {
             None => Ok(None),
-            Some(state) => self.reaches(studio, state)?.map(Some).ok_or(NotReady::Never(need)),
+            Some(state) => {
+                let place = studio.pictures[self.done.picture()].lies_at(i);
+                self.slowest(studio, (place, state))?.map(Some).ok_or(NotReady::Never(need))
+            }
         }
     }
 }

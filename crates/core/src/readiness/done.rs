@@ -2,10 +2,19 @@
 
 use super::floors::{Painted, SOLVENT_GAP, between_varnish, solvent_over_water};
 use super::wait::{Wait, WaitReason};
-use crate::picture::Need;
+use crate::picture::{Need, PlaceId, REST};
 use crate::studio::Studio;
 use crate::time::{minutes, minutes_between};
 use chrono::{DateTime, Utc};
+
+/// When a film is ready for a step, and the coat that is ready last.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct FilmReady {
+    /// The moment.
+    pub at: DateTime<Utc>,
+    /// The step that laid the coat.
+    pub of: usize,
+}
 
 /// What was done on a picture, and when.
 #[derive(Debug, Clone, PartialEq)]
@@ -15,6 +24,8 @@ pub struct Done {
     /// When each step was, or will be, done.
     ends: Vec<Option<DateTime<Utc>>>,
     last_coat: Option<usize>,
+    /// The last coat of what is in no section, and of each section that has coats of its own.
+    tops: Vec<(PlaceId, usize)>,
     /// The step that laid the last colour.
     last_colour: Option<usize>,
     painted: Painted,
@@ -29,6 +40,7 @@ impl Done {
             picture,
             ends: vec![None; studio.pictures[picture].steps.len()],
             last_coat: None,
+            tops: Vec::new(),
             last_colour: None,
             painted: Painted::default(),
             coats: (0, 0),
@@ -55,6 +67,20 @@ impl Done {
         self.ends[self.last_coat?]
     }
 
+    /// The last coat where step `i` is done: the one that it would lie on.
+    pub fn under(&self, studio: &Studio, i: usize) -> Option<usize> {
+        match studio.pictures[self.picture].lies_at(i) {
+            REST => self.last_coat,
+            place => self.top_at(place),
+        }
+    }
+
+    /// The last coat at `place`: its own, or what lies all over.
+    pub(super) fn top_at(&self, place: PlaceId) -> Option<usize> {
+        let of = |place| self.tops.iter().find(|(at, _)| *at == place).map(|(_, top)| *top);
+        of(place).or_else(|| of(REST))
+    }
+
     /// Mean age of the coats when the last one was laid [s].
     pub fn mean_age(&self) -> i64 {
         let (count, sum) = self.coats;
@@ -69,7 +95,14 @@ impl Done {
         }
         self.last_coat = Some(i);
         self.coats = (self.coats.0 + 1, self.coats.1 + at.timestamp());
-        let step = &studio.pictures[self.picture].steps[i];
+        let picture = &studio.pictures[self.picture];
+        let place = picture.lies_at(i);
+        if place == REST {
+            self.tops.clear();
+        }
+        self.tops.retain(|(at, _)| *at != place);
+        self.tops.push((place, i));
+        let step = &picture.steps[i];
         if step.kind.is_colour() {
             self.last_colour = Some(i);
         }
@@ -78,7 +111,7 @@ impl Done {
 
     /// What step `i` needs of the film that is there.
     pub fn needs(&self, studio: &Studio, i: usize) -> Need {
-        studio.pictures[self.picture].needs_on(i, self.last_coat)
+        studio.pictures[self.picture].needs_on(i, self.under(studio, i))
     }
 
     /// What is painted, as far as waiting before a seal is concerned.
@@ -87,12 +120,12 @@ impl Done {
     }
 
     /// From when step `i`, which stands on `below`, may start, and why not before; `film_ready` says
-    /// when the film alone is. Air, places and hours are not looked at.
+    /// when the film alone is, and of which coat. Air, places and hours are not looked at.
     pub fn ready(
         &self,
         studio: &Studio,
         (i, below): (usize, &[usize]),
-        film_ready: Option<DateTime<Utc>>,
+        film_ready: Option<FilmReady>,
     ) -> (Option<DateTime<Utc>>, Option<Wait>) {
         let mut latest = Latest::default();
         self.waits(studio, (i, below), film_ready, |at, reason, of| latest.push(at, reason, of));
@@ -100,7 +133,10 @@ impl Done {
         let since = of.and_then(|of| self.ends[of]).unwrap_or(until);
         let lag_min = minutes_between(since, until);
         let state = self.needs(studio, i);
-        (Some(until), Some(Wait { reason, state, of, until, lag_min, film_ready }))
+        (
+            Some(until),
+            Some(Wait { reason, state, of, until, lag_min, film_ready: film_ready.map(|f| f.at) }),
+        )
     }
 
     /// Everything that step `i`, which stands on `below`, waits for, past or to come: `tell` hears
@@ -109,12 +145,12 @@ impl Done {
         &self,
         studio: &Studio,
         (i, below): (usize, &[usize]),
-        film_ready: Option<DateTime<Utc>>,
+        film_ready: Option<FilmReady>,
         mut tell: impl FnMut(DateTime<Utc>, WaitReason, Option<usize>),
     ) {
         let step = &studio.pictures[self.picture].steps[i];
-        if let (Some(at), Some(coat)) = (film_ready, self.last_coat) {
-            tell(at, WaitReason::Film, Some(coat));
+        if let Some(FilmReady { at, of }) = film_ready {
+            tell(at, WaitReason::Film, Some(of));
         }
         let ended = below.iter().filter_map(|b| self.ends[*b].map(|end| (end, *b))).max();
         if let Some((end, of)) = ended {

@@ -86,13 +86,15 @@ pub fn first_place(
             Some(pin) => Slot { sittings: vec![(pin, pin + task.hands_on)], set_ups: 1 },
             None => around.calendar.find(not_before, task)?,
         };
-        let dry = touch_dry(task, slot.to(), &mut wet)?;
-        let Some(obstacle) = obstacle(task, around, (&slot, dry), &mut wet)? else {
-            if let Some(pin) = pinned {
-                wait_until(&mut ready, WaitReason::Pinned, pin);
+        let obstacle = match obstacle(task, around, &slot, &mut wet)? {
+            Err(obstacle) => obstacle,
+            Ok(dry) => {
+                if let Some(pin) = pinned {
+                    wait_until(&mut ready, WaitReason::Pinned, pin);
+                }
+                let holds = dry.map(|until| (slot.from(), until));
+                return Ok(Found { slot, wait: ready.wait, holds });
             }
-            let holds = dry.map(|until| (slot.from(), until));
-            return Ok(Found { slot, wait: ready.wait, holds });
         };
         // What was pinned to a time at which it must not be goes to the first place after.
         not_before = full_minute(obstacle.until.max(pinned.take().unwrap_or(not_before + 60)));
@@ -128,40 +130,50 @@ fn wait_until(ready: &mut Ready, reason: WaitReason, until: i64) {
     }
 }
 
-/// What is not fit for `task` in `slot`, touch-dry at `dry`: the air as long as it is wet, or no flat
-/// place.
+/// What is not fit for `task` in `slot`: the air as long as it is wet, or no flat place. Where nothing is,
+/// when it lets go of its flat place, if it needs one.
 fn obstacle(
     task: &Task,
     around: &Around<'_>,
-    (slot, dry): (&Slot, Option<i64>),
+    slot: &Slot,
     wet: &mut impl FnMut(i64, FilmState) -> Result<Option<i64>, Blocked>,
-) -> Result<Option<Obstacle>, Blocked> {
+) -> Result<Result<Option<i64>, Obstacle>, Blocked> {
     let end = slot.to();
-    // Every piece of a split coat dries as long as the last one.
-    let fault = |wanted: AirWanted, until: i64| {
-        let dries = until - end + MARGIN_S;
-        slot.sittings.iter().find_map(|(a, b)| around.air.fault(wanted, (*a, b + dries)))
+    // Air that is not fit as the work begins is not fit however the film would dry in it: such a film,
+    // which may take for ever, need not be followed.
+    let at_work = |wanted: AirWanted| {
+        let first = *slot.sittings.first()?;
+        around.air.fault(wanted, first).map(|found| (wanted, found))
     };
-    let mut unfit = None;
-    if let Some(dry) = dry {
-        unfit = fault(task.air, dry).map(|found| (task.air, found));
-    }
+    // Every piece of a split coat dries as long as the last one.
+    let while_wet = |wanted: AirWanted, until: i64| {
+        let dries = until - end + MARGIN_S;
+        let mut sittings = slot.sittings.iter();
+        let found = sittings.find_map(|(a, b)| around.air.fault(wanted, (*a, b + dries)))?;
+        Some((wanted, found))
+    };
+    let mut unfit = at_work(task.air).filter(|_| task.seals);
+    let dry = if unfit.is_none() { touch_dry(task, end, wet)? } else { None };
+    unfit = unfit.or_else(|| while_wet(task.air, dry?));
     if unfit.is_none() && task.air.forms_film() && !around.air.always(AirWanted::Film) {
-        let safe = wet(end, FilmState::Paintable)?.unwrap_or(FOREVER);
-        unfit = fault(AirWanted::Film, safe).map(|found| (AirWanted::Film, found));
+        unfit = at_work(AirWanted::Film);
+        if unfit.is_none() {
+            let safe = wet(end, FilmState::Paintable)?.unwrap_or(FOREVER);
+            unfit = while_wet(AirWanted::Film, safe);
+        }
     }
     if let Some((wanted, (fault, until))) = unfit {
         if until == NEVER {
             return Err(never_fit(wanted, fault));
         }
-        return Ok(Some(Obstacle { reason: WaitReason::Air, until }));
+        return Ok(Err(Obstacle { reason: WaitReason::Air, until }));
     }
-    let Some(dry) = dry else { return Ok(None) };
+    let Some(dry) = dry else { return Ok(Ok(None)) };
     let from = slot.from();
     let mut taken: Vec<i64> =
         around.held.iter().filter(|(a, b)| *a < dry && *b > from).map(|h| h.1).collect();
     if taken.len() < around.places || around.places == 0 {
-        return Ok(None);
+        return Ok(Ok(Some(dry)));
     }
     // With the places all held, the one that comes free first decides.
     taken.sort_unstable();
@@ -169,7 +181,7 @@ fn obstacle(
     if until >= FOREVER {
         return Err(Blocked::NoFlatPlace);
     }
-    Ok(Some(Obstacle { reason: WaitReason::FlatPlace, until }))
+    Ok(Err(Obstacle { reason: WaitReason::FlatPlace, until }))
 }
 
 /// Why a coat that wants `wanted` is never laid in this room.
@@ -235,7 +247,7 @@ pub fn may_lay(
         Ok(film) => film,
         Err(NotReady::Fault(fault)) => return Err(fault),
         Err(NotReady::Never(need)) => {
-            let of = bed.done.last_coat();
+            let of = bed.done.under(studio, i);
             reasons.push(Reason { what: WaitReason::Film, of, until: None });
             let earliest = Err(refused.unwrap_or(Blocked::NeverReady(need)));
             return Ok(Verdict { earliest, ready: None, reasons });
@@ -259,11 +271,9 @@ pub fn may_lay(
     };
     // How it is at that very moment, the hours of the painter set aside.
     let at_once = Slot { sittings: vec![(from, from + task.hands_on)], set_ups: 1 };
-    let at_that = touch_dry(task, at_once.to(), &mut wet)
-        .and_then(|dry| obstacle(task, around, (&at_once, dry), &mut wet));
-    match at_that {
-        Ok(None) => {}
-        Ok(Some(Obstacle { reason: what, until })) => {
+    match obstacle(task, around, &at_once, &mut wet) {
+        Ok(Ok(_)) => {}
+        Ok(Err(Obstacle { reason: what, until })) => {
             reasons.push(Reason { what, of: None, until: Some(whole_instant(until)) });
         }
         Err(why) => {

@@ -98,9 +98,9 @@ impl Task {
 fn refused(studio: &Studio, p: usize, i: usize) -> Option<Blocked> {
     let picture = &studio.pictures[p];
     if let Some(seal) = picture.over_seal(i).filter(|_| !picture.paint_over_seal) {
-        return Some(Blocked::OverSeal { seal: picture.steps[seal].title().to_owned() });
+        return Some(Blocked::OverSeal { seal: picture.steps[seal].called() });
     }
-    let title = |below: usize| picture.steps[below].title();
+    let title = |below: usize| picture.steps[below].called();
     if let Some(below) = unbonded(studio, picture, i) {
         let said =
             format!("it is water-borne and does not bond to {}, a solvent varnish", title(below));

@@ -59,7 +59,7 @@ impl Wait {
     /// Why the step, one of `picture`, waits: a sentence without its end.
     pub fn said(&self, picture: &Picture) -> String {
         match self.of {
-            Some(of) => self.after(picture.steps[of].title()),
+            Some(of) => self.after(&picture.steps[of].called()),
             None => format!("Waits for {}", self.reason.word()),
         }
     }

@@ -17,7 +17,7 @@ fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
     let Some(last) = last else { return };
     for (i, step) in scene.to_do().filter(|(i, _)| *i < last) {
         if step.kind == StepKind::Detail {
-            let later = steps[last].title();
+            let later = steps[last].called();
             say(i, format!("Details and highlights come before {later}, which covers them."));
         }
     }

@@ -14,10 +14,13 @@ pub(super) const RULE: Rule = Rule {
 };
 
 fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
-    for pair in scene.laid.coats.windows(2) {
+    let mut told = Vec::new();
+    for pair in scene.laid.stacks.iter().flat_map(|stack| stack.coats.windows(2)) {
         let (below, above) = (&pair[0], &pair[1]);
-        if below.events.at(FilmState::Paintable).is_none() {
-            let name = scene.picture.steps[below.coat.step].title();
+        let both = (below.coat.step, above.coat.step);
+        if below.events.at(FilmState::Paintable).is_none() && !told.contains(&both) {
+            told.push(both);
+            let name = scene.picture.steps[below.coat.step].called();
             say(
                 above.coat.step,
                 format!("It was laid before {name} was paintable, and may have lifted it."),

@@ -21,7 +21,7 @@ fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
     for (i, step) in scene.to_do() {
         let water = scene.share(step, |m| m.kind == MaterialKind::Water);
         let thrown = matches!(step.kind, StepKind::Airbrush | StepKind::Sponge);
-        let over_film = scene.picture.steps[..i].iter().any(|s| !s.mix.is_empty());
+        let over_film = !scene.picture.coats_before(i).is_empty();
         if thrown && over_film && water >= MIST && scene.picture.needs(i) < Need::DryThrough {
             let percent = water * 100.0;
             say(

@@ -43,7 +43,7 @@ mod wrapped_early;
 
 use crate::film::FilmState;
 use crate::mix::{Material, MaterialKind};
-use crate::picture::{CoatFault, Picture, SetAside, Step, Timeline};
+use crate::picture::{CoatFault, Picture, SetAside, Stack, Step, Timeline};
 use crate::planner::{Desk, Plan, PlannedStep};
 use crate::readiness::{AirFault, AirWanted, Blocked, Calendar, FitAir, WaitReason};
 use crate::studio::Studio;
@@ -186,12 +186,16 @@ impl Scene<'_> {
         step.mix.share_where(&self.studio.materials, which)
     }
 
-    /// The state of the laid stack at `t` [s], by the events of the coat that is on top then;
-    /// `None` while nothing is laid.
+    /// The state of what is laid at `t` [s], at its slowest place, by the events of the coat that is on
+    /// top there then; `None` while nothing is laid.
     fn laid_state_at(&self, t: f64) -> Option<FilmState> {
-        let top = self.laid.coats.iter().rfind(|c| c.coat.at <= t)?;
-        let reached = |state: &FilmState| top.events.at(*state).is_some_and(|at| at <= t);
-        Some(FilmState::REACHED.into_iter().filter(reached).max().unwrap_or(FilmState::Workable))
+        let of = |stack: &Stack| {
+            let top = stack.coats.iter().rfind(|c| c.coat.at <= t)?;
+            let reached = |state: &FilmState| top.events.at(*state).is_some_and(|at| at <= t);
+            let state = FilmState::REACHED.into_iter().filter(reached).max();
+            Some(state.unwrap_or(FilmState::Workable))
+        };
+        self.laid.stacks.iter().filter_map(of).min()
     }
 
     /// Step `i` in the plan.

@@ -20,7 +20,7 @@ fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
     // A signature that comes too late has a rule of its own.
     for (i, _) in scene.to_do().filter(|(_, s)| s.kind != StepKind::Signature) {
         if let Some(seal) = scene.picture.over_seal(i) {
-            let seal = scene.picture.steps[seal].title();
+            let seal = scene.picture.steps[seal].called();
             say(i, format!("It would be painted over {seal}."));
         }
     }
@@ -28,8 +28,8 @@ fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
     for coat in &scene.laid.coats {
         let step = &scene.picture.steps[coat.coat.step];
         match sealed {
-            _ if step.kind.seals() => sealed = Some(step.title()),
-            Some(seal) => say(coat.coat.step, format!("It was painted over {seal}.")),
+            _ if step.kind.seals() => sealed = Some(step.called()),
+            Some(ref seal) => say(coat.coat.step, format!("It was painted over {seal}.")),
             None => {}
         }
     }

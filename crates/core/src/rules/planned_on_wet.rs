@@ -11,7 +11,7 @@ pub(super) const RULE: Rule = Rule {
 
 fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
     for (i, step) in scene.to_do() {
-        let over_film = scene.picture.steps[..i].iter().any(|s| !s.mix.is_empty());
+        let over_film = !scene.picture.coats_before(i).is_empty();
         let least = scene.picture.needs(i);
         let asked = step.needs.unwrap_or(least);
         if over_film && asked < least {

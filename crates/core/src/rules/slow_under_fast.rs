@@ -14,15 +14,12 @@ pub(super) const RULE: Rule = Rule {
 };
 
 fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
-    let coats: Vec<_> = scene.steps().filter(|(_, s)| !s.mix.is_empty()).collect();
-    for pair in coats.windows(2) {
-        let ((_, below), (i, above)) = (pair[0], pair[1]);
-        let waits = scene.picture.needs(i) >= Need::DryThrough;
-        if above.laid_at.is_none() && scene.is_slow(below) && !scene.is_slow(above) && !waits {
-            say(
-                i,
-                format!("It dries faster than {} below it, and may trap it wet.", below.title()),
-            );
+    for (i, _) in scene.to_do().filter(|(_, s)| !s.mix.is_empty() && !scene.is_slow(s)) {
+        let before = scene.picture.coats_before(i).into_iter().map(|n| &scene.picture.steps[n]);
+        let mut slow = before.filter(|below| scene.is_slow(below));
+        if let Some(below) = slow.next().filter(|_| scene.picture.needs(i) < Need::DryThrough) {
+            let below = below.called();
+            say(i, format!("It dries faster than {below} below it, and may trap it wet."));
         }
     }
 }

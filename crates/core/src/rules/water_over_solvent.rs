@@ -15,7 +15,7 @@ pub(super) const RULE: Rule = Rule {
 fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
     for (i, _) in scene.to_do() {
         if let Some(below) = unbonded(scene.studio, scene.picture, i) {
-            let below = scene.picture.steps[below].title();
+            let below = scene.picture.steps[below].called();
             say(i, format!("It is water-borne and would lie over {below}, a solvent varnish."));
         }
     }
@@ -23,8 +23,8 @@ fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
     for coat in &scene.laid.coats {
         let step = &scene.picture.steps[coat.coat.step];
         match solvent {
-            _ if scene.holds(step, &MaterialKind::SolventVarnish) => solvent = Some(step.title()),
-            Some(below) => {
+            _ if scene.holds(step, &MaterialKind::SolventVarnish) => solvent = Some(step.called()),
+            Some(ref below) => {
                 say(coat.coat.step, format!("It was laid over {below}, a solvent varnish."));
             }
             None => {}

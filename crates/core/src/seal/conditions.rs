@@ -165,7 +165,7 @@ impl Look<'_> {
                 evidence: format!(
                     "{} of {all} coats below it are laid; the last is {}.",
                     laid.len(),
-                    self.picture.steps[*last].title()
+                    self.picture.steps[*last].called()
                 ),
                 from: self.planned_end(*last),
             },

@@ -202,7 +202,7 @@ impl Look<'_> {
         let after = reached.map(|t| t.map(|t| minutes_between(at, t)));
         Ok(Judged {
             top: bed.done.last_coat(),
-            coats: bed.film().stack().coats(),
+            coats: bed.coats(),
             setting_min: after[0],
             touch_dry_min: after[1],
             verdict,

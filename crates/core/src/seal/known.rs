@@ -2,7 +2,7 @@
 //! same coats again.
 
 use crate::film::{Course, FilmState, Grid, HORIZON_S};
-use crate::picture::{CoatFault, LaidCoat, film_after};
+use crate::picture::{CoatFault, LaidCoat, films_after};
 use crate::planner::{Plan, coats_of};
 use crate::readiness::{Bed, Calendar, FitAir, pinned};
 use crate::studio::{Studio, StudioHours, daylight};
@@ -172,9 +172,12 @@ impl KnownFilms {
                 for (n, coat) in coats.iter().enumerate() {
                     if other.steps[coat.step].kind.seals() {
                         let coats = &coats[..=n];
-                        let film = film_after(other, coats, &studio.futures())?;
-                        let dry = reaches(studio, (q, coats), film, FilmState::TouchDry)?;
-                        let dry = dry.unwrap_or(DateTime::<Utc>::MAX_UTC);
+                        let films = films_after(other, coats, &studio.futures())?;
+                        let mut dry = instant(coat.at);
+                        for film in films {
+                            let there = reaches(studio, (q, coats), film, FilmState::TouchDry)?;
+                            dry = dry.max(there.unwrap_or(DateTime::<Utc>::MAX_UTC));
+                        }
                         spans.push((instant(coat.at), dry));
                     }
                 }
@@ -193,10 +196,9 @@ impl KnownFilms {
 fn reaches(
     studio: &Studio,
     (p, coats): (usize, &[LaidCoat]),
-    film: Option<Course>,
+    mut film: Course,
     state: FilmState,
 ) -> Result<Option<DateTime<Utc>>, CoatFault> {
-    let Some(mut film) = film else { return Ok(None) };
     let until = film.time() + HORIZON_S;
     let top = coats.last().map_or(usize::MAX, |c| c.step);
     let cannot = |e| studio.pictures[p].fault(top, e);

@@ -63,7 +63,8 @@ pub fn record_sheet(studio: &Studio, p: usize) -> RecordSheet {
         picture.steps.iter().filter_map(|s| s.laid_at.map(|at| (s, at))).collect();
     done.sort_by_key(|(_, at)| *at);
     let note = |at, on: &str, what: String| {
-        let title = picture.place_of(on).map_or(on, |i| picture.steps[i].title());
+        let title =
+            picture.place_of(on).map_or_else(|| on.to_owned(), |i| picture.steps[i].called());
         Noted { at, on: title.to_owned(), what }
     };
     let used = |m: &Material| {
@@ -74,7 +75,7 @@ pub fn record_sheet(studio: &Studio, p: usize) -> RecordSheet {
     let work = done.iter().map(|(step, at)| WorkDone {
         colour: step.own_colour(&tubes).ok().flatten(),
         at: *at,
-        title: step.title().to_owned(),
+        title: step.called(),
         seals: step.kind.seals(),
         wet_film_um: step.wet_film_um.filter(|_| step.kind.leaves_film()),
         mix: mix_said(studio, step),
@@ -87,7 +88,7 @@ pub fn record_sheet(studio: &Studio, p: usize) -> RecordSheet {
     let aside = picture.set_aside.iter();
     RecordSheet {
         ground: ground_word(picture.ground.absorbs_um),
-        to_come: open.map(|s| s.title().to_owned()).collect(),
+        to_come: open.map(|s| s.called()).collect(),
         work: work.collect(),
         materials: (0..studio.materials.len()).filter(|m| used(&studio.materials[*m])).collect(),
         removal: removal(studio, picture).to_string(),

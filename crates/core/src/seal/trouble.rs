@@ -96,7 +96,7 @@ impl SealTrouble {
         let Some(next) = next else { return Ok((changed, said)) };
         if self.waits() && changed.needs(next) < Need::DryThrough {
             changed.steps[next].needs = Some(Need::DryThrough);
-            let title = changed.steps[next].title();
+            let title = changed.steps[next].called();
             said.push(format!("{title} waits until this coat is dry right through."));
         }
         if matches!(self, Self::Cloud | Self::White) {
@@ -115,7 +115,7 @@ impl SealTrouble {
             if let (Some(gloss), Some(part)) = (gloss, changed.steps[next].mix.first_mut()) {
                 part.material.clone_from(&gloss.id);
                 let name = "Varnish, gloss, to clear the cloud".to_owned();
-                said.push(format!("{} becomes gloss.", changed.steps[next].title()));
+                said.push(format!("{} becomes gloss.", changed.steps[next].called()));
                 changed.steps[next].name = Some(name);
             }
         }

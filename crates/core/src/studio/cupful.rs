@@ -8,7 +8,7 @@ use crate::cup::{
     loss_of, on_picture_ml, pour_ml, reach, round_to, series, turn,
 };
 use crate::mix::{Limit, Mix, Part};
-use crate::picture::{CoatFault, IfLaid, LaidCoat, if_laid};
+use crate::picture::{CoatFault, IfLaid, LaidCoat, REST, if_laid};
 use crate::quantity::{Checked, Fault, Millilitres, OutOfRange, Parts, WetFilm};
 use crate::time::seconds;
 use chrono::{DateTime, Utc};
@@ -287,7 +287,8 @@ impl Studio {
     ) -> Result<Option<IfLaid>, Fault> {
         let film = WetFilm::try_new(wet_film_um).map_err(|e| Fault::new("wet_film_um", e))?;
         let composition = mix.composition(&self.materials).map_err(|e| Fault::new("mix", e))?;
-        let coat = (film.get(), composition);
+        let at = place.step.map_or(REST, |i| self.pictures[p].lies_at(i));
+        let coat = (at, film.get(), composition);
         if_laid(&self.pictures[p], &place.coats, &self.futures(), seconds(place.at), coat)
             .map_err(|e| Fault::new("", e))
     }

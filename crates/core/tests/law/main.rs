@@ -3,6 +3,7 @@
 #![allow(clippy::unwrap_used, clippy::panic)]
 
 mod properties;
+mod sections;
 
 use chrono::{DateTime, Duration, NaiveTime, Utc, Weekday};
 use proptest::prelude::*;
@@ -14,7 +15,8 @@ use ulvek_core::picture::{Need, Picture, SealTrouble, Step, StepKind};
 use ulvek_core::planner::{Aim, Pin, Plan, Request, SEED, date_ways, odds, plan, ready};
 use ulvek_core::planner::{Blocked, DateWayKind, Planner};
 use ulvek_core::readiness::{
-    Around, Bed, Calendar, FitAir, Stretch, Task, Verdict, WaitReason, history, may_lay,
+    Around, Bed, Calendar, FitAir, Ready, Stretch, Task, Verdict, WaitReason, first_place, history,
+    may_lay,
 };
 use ulvek_core::rules::check;
 use ulvek_core::seal::{ConditionId, Gate, Stage, gate};

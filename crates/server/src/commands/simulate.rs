@@ -5,7 +5,7 @@ use chrono::{DateTime, FixedOffset, Utc};
 use serde_json::{Map, Value, json};
 use std::sync::Arc;
 use ulvek_core::film::{FilmState, Futures, Grid, HORIZON_S};
-use ulvek_core::picture::{CoatFault, Picture, follow};
+use ulvek_core::picture::{CoatFault, LaidCoat, Picture, follow};
 use ulvek_core::studio::Studio;
 use ulvek_core::time::seconds;
 
@@ -70,24 +70,30 @@ fn one(studio: &Studio, picture: &Picture, asked: Simulate) -> Result<Value, Coa
         let t = seconds(at);
         let there: Vec<_> = coats.iter().copied().filter(|c| c.at <= t).collect();
         let line = follow(picture, &there, &plain, grid, (t, 2), |_| false)?;
-        let film: Vec<Value> = line.frames.last().map_or_else(Vec::new, |frame| {
-            frame
-                .coats
-                .iter()
-                .zip(&there)
-                .map(|(view, coat)| {
-                    json!({
-                        "step": picture.steps[coat.step].id,
-                        "thickness_um": view.thickness_m * 1e6,
-                        "water_per_solids": view.water,
-                        "glycol_per_solids": view.glycol,
-                        "lowest_solids": view.lowest_solids,
-                        "state": view.state,
-                    })
-                })
-                .collect()
-        });
-        let ground = line.frames.last().map_or(0.0, |f| f.ground_m * 1e6);
+        // Each coat where it is least dry: of a picture with sections there are several.
+        let lowest = |coat: &LaidCoat| {
+            let there = line.stacks.iter().filter_map(|stack| {
+                let n = stack.coats.iter().position(|c| c.coat == *coat)?;
+                stack.frames.last()?.coats.get(n)
+            });
+            there.min_by_key(|view| view.state).copied()
+        };
+        let film: Vec<Value> = there
+            .iter()
+            .filter_map(|coat| {
+                let view = lowest(coat)?;
+                Some(json!({
+                    "step": picture.steps[coat.step].id,
+                    "thickness_um": view.thickness_m * 1e6,
+                    "water_per_solids": view.water,
+                    "glycol_per_solids": view.glycol,
+                    "lowest_solids": view.lowest_solids,
+                    "state": view.state,
+                }))
+            })
+            .collect();
+        let frames = line.stacks.iter().filter_map(|stack| stack.frames.last());
+        let ground = frames.map(|f| f.ground_m * 1e6).fold(0.0, f64::max);
         out["film"] =
             json!({ "at": at_second(t, studio), "coats": film, "ground_water_um": ground });
     }

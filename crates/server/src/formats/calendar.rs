@@ -24,7 +24,7 @@ pub fn calendar(id: Uuid, studio: &Studio, plan: &Plan, stamp: DateTime<Utc>) ->
         event
             .uid(&uid)
             .timestamp(stamp)
-            .summary(&one_line(&format!("{}: {}{part}", picture.title, step.title())))
+            .summary(&one_line(&format!("{}: {}{part}", picture.title, step.called())))
             .starts(sitting.from)
             .ends(sitting.to);
         let because = sitting.because.map(|why| format!("{why}."));

@@ -170,6 +170,10 @@ pub struct StepDoc {
     /// Share of the picture's area; all of it when not said.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub share_of_area: Option<f64>,
+    /// The section of the picture it lies on, as the painter calls it; all over when not said. What lies
+    /// on one section is not under what lies on another.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub section: Option<String>,
     /// Whether it may be split over sessions; as usual for its kind when not said.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub splittable: Option<bool>,
@@ -284,6 +288,7 @@ impl StepDoc {
             wet_film_um: step.wet_film_um,
             mix: mix_doc(&step.mix),
             share_of_area: Some(step.share_of_area),
+            section: step.section.clone(),
             splittable: Some(step.splittable),
             after: step.after.clone(),
             needs: step.needs,
@@ -307,6 +312,7 @@ impl StepDoc {
             wet_film_um: self.wet_film_um,
             mix: read_mix(&self.mix),
             share_of_area: self.share_of_area.unwrap_or(1.0),
+            section: self.section.as_deref().map(line),
             splittable: self.splittable.unwrap_or(self.kind.usually_splittable()),
             after: self.after.clone(),
             needs: self.needs,

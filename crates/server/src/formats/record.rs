@@ -189,8 +189,8 @@ impl RecordNote {
 impl RecordPhotograph {
     fn of(picture: &Picture, (photograph, pixels): Shown<'_>, zone: Tz) -> Self {
         let title = |code: &str| {
-            let step = picture.place_of(code).map(|i| picture.steps[i].title());
-            step.unwrap_or(code).to_owned()
+            let step = picture.place_of(code).map(|i| picture.steps[i].called());
+            step.unwrap_or_else(|| code.to_owned())
         };
         Self {
             id: photograph.id.to_string(),

@@ -111,6 +111,40 @@ async fn a_picture_of_200_coats_is_followed(pool: MySqlPool) {
 }
 
 #[sqlx::test(migrator = "MIGRATIONS")]
+async fn each_section_of_a_picture_is_shown_by_itself_and_the_slowest_first(pool: MySqlPool) {
+    let studio = Studio::on(pool);
+    let key = studio.demo().await;
+    let now: DateTime<Utc> = NOW.parse().unwrap();
+    let coat = |id: &str, um: i64, section: Option<&str>, hours_ago: i64| {
+        json!({ "id": id, "kind": "pass", "hands_on_min": 20, "wet_film_um": um, "section": section,
+                "mix": [{ "material": "heavy-pb29", "parts": 1 }],
+                "laid_at": now - chrono::Duration::hours(hours_ago) })
+    };
+    let steps = json!([
+        coat("all", 40, None, 50),
+        coat("thick", 150, Some("left"), 3),
+        coat("thin", 30, Some("right"), 2)
+    ]);
+    let mut document = studio.get(&format!("/api/studios/{key}/document")).await.json();
+    document["pictures"] =
+        json!([{ "id": "p", "title": "Panes", "width_cm": 20, "height_cm": 20, "steps": steps }]);
+    let made = studio.post("/api/studios/import", &document).await.json();
+    let id = studio.picture(made["id"].as_str().unwrap(), "Panes").await;
+    let strata = async |query: &str| studio.get(&format!("/api/pictures/{id}/strata{query}")).await;
+    let first = strata("").await.json();
+    assert_eq!(first["outlook"]["top"], "thick", "the last one is dry sooner");
+    let place = |section: Value, slowest: bool| json!({ "section": section, "slowest": slowest });
+    let places =
+        [place(Value::Null, false), place(json!("left"), true), place(json!("right"), false)];
+    assert_eq!(first["places"], json!(places));
+    assert_eq!((&first["place"], &first["shown"]), (&json!(1), &json!([0, 1])));
+    assert_eq!(strata("?section=right").await.json()["shown"], json!([0, 2]));
+    assert_eq!(strata("?section=").await.json()["shown"], json!([0]));
+    let said = strata("?section=middle").await.problem(422);
+    assert!(said.contains("nothing lies on \"middle\""), "{said}");
+}
+
+#[sqlx::test(migrator = "MIGRATIONS")]
 async fn a_touch_is_a_row_of_the_log_moves_the_plan_and_is_taken_back_without_a_trace_in_it(
     pool: MySqlPool,
 ) {

@@ -4,7 +4,7 @@ import type { Schemas } from '../../api/client';
 import { outlookQuery } from '../../api/queries';
 import { useCurrentStudio } from '../../components/currentStudio';
 import { useNow } from '../../components/useNow';
-import { stateAt, topCoat } from '../../format/verdict';
+import { stateAt, laidTop } from '../../format/verdict';
 
 export interface Work {
   picture: Schemas['PictureOutlook'];
@@ -55,10 +55,7 @@ export function useNowView() {
   const end = session?.to ?? now + 24 * HOUR;
 
   const untouchable: Untouchable[] = data.pictures.flatMap((picture) => {
-    const coat = topCoat(
-      picture.coats.filter((c) => !c.planned),
-      now,
-    );
+    const coat = laidTop(picture);
     if (!coat) return [];
     const state = stateAt(coat, now);
     if (!['workable', 'setting', 'touch_dry'].includes(state)) return [];
@@ -68,10 +65,7 @@ export function useNowView() {
 
   const ready: Ready[] = data.pictures
     .flatMap((picture) => {
-      const coat = topCoat(
-        picture.coats.filter((c) => !c.planned),
-        now,
-      );
+      const coat = laidTop(picture);
       if (!coat) return [];
       const add = (text: string | null, what: string): Ready[] =>
         text === null ? [] : [{ picture, what, at: Date.parse(text) }];

@@ -82,7 +82,7 @@ function OnePicture({ id }: { id: string }) {
   const doc = edits.stored.picture;
   const { history } = edits.stored;
   const top = topCoat(
-    outlook.coats.filter((c) => !c.planned),
+    view.coats.filter((c) => !c.planned),
     now,
   );
   const toLog = doc.steps?.find((s) => s.id === logging);

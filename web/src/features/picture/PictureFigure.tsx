@@ -1,10 +1,12 @@
 import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useWidth } from '../../components/useWidth';
 import { Core } from '../../figures/Core';
 import { Legend } from '../../figures/Legend';
 import { Strata } from '../../figures/Strata';
 import type { Schemas } from '../../api/client';
+import { start } from '../../format/words';
 import type { usePictureView } from './usePictureView';
 
 const HEIGHT = 430;
@@ -29,11 +31,31 @@ export function PictureFigure({ view, zone, tests }: Props) {
   }
   return (
     <Box sx={{ mt: 1.5 }}>
+      {data.places.length > 1 && (
+        <Box
+          role="group"
+          aria-label="Place of the picture"
+          sx={{ display: 'flex', gap: 1, flexWrap: 'wrap', mb: 1.5 }}
+        >
+          {data.places.map((place, n) => (
+            <Button
+              key={place.section ?? ''}
+              variant={n === data.place ? 'contained' : 'outlined'}
+              aria-pressed={n === data.place}
+              onClick={() => view.setSection(place.section ?? '')}
+            >
+              {start(place.section ?? 'the rest')}
+              {place.slowest && ': the picture waits for it'}
+            </Button>
+          ))}
+        </Box>
+      )}
       <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', lg: '1fr 290px' }, gap: 2.5 }}>
         <Box ref={ref} sx={{ minWidth: 0, minHeight: HEIGHT }}>
           {width > 0 && (
             <Strata
               strata={data}
+              coats={view.coats}
               all={all}
               zone={zone}
               tests={tests}
@@ -48,7 +70,7 @@ export function PictureFigure({ view, zone, tests }: Props) {
           )}
         </Box>
         <Core
-          coats={data.outlook.coats}
+          coats={view.coats}
           sample={sample}
           absorbs={data.absorbs_um}
           width={290}

@@ -21,6 +21,7 @@ const kind = (
   usual_film_um: film,
   usual_minutes: minutes,
   splittable: film === null,
+  section: film !== null,
 });
 
 const KINDS = [

@@ -1,3 +1,4 @@
+import Autocomplete from '@mui/material/Autocomplete';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import MenuItem from '@mui/material/MenuItem';
 import Stack from '@mui/material/Stack';
@@ -38,7 +39,16 @@ export function StepDialog(props: Props) {
   const base = `steps[${index < 0 ? (place ?? count) : index}]`;
   const cups = others.filter((s) => (s.mix?.length ?? 0) > 0);
   const refused = (field: string) => fieldError(edits.refusal, `${base}.${field}`);
-  const shown = ['name', 'wet_film_um', 'hands_on_min', 'share_of_area', 'earliest_gap_min', 'mix'];
+  const shown = [
+    'name',
+    'wet_film_um',
+    'hands_on_min',
+    'share_of_area',
+    'section',
+    'earliest_gap_min',
+    'mix',
+  ];
+  const sections = [...new Set(others.flatMap((s) => s.section ?? []))];
   const other = otherError(edits.refusal, (path) => shown.some((f) => path === `${base}.${f}`));
   const close = () => {
     edits.forget();
@@ -85,6 +95,25 @@ export function StepDialog(props: Props) {
         <NumberField numbers={numbers} name="minutes" refused={refused('hands_on_min')} />
         <NumberField numbers={numbers} name="share" refused={refused('share_of_area')} />
       </Stack>
+      {kind?.section && (
+        <Autocomplete
+          freeSolo
+          options={sections}
+          inputValue={draft.section}
+          onInputChange={(_, section) => change({ section })}
+          renderInput={(field) => (
+            <TextField
+              {...field}
+              label="Section of the picture"
+              error={!!refused('section')}
+              helperText={
+                refused('section') ??
+                'As you call it, with its share above: it dries by itself. Open: all over, or anywhere.'
+              }
+            />
+          )}
+        />
+      )}
       {hasFilm && cups.length > 0 && (
         <TextField
           select

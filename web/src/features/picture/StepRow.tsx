@@ -36,6 +36,7 @@ export function StepRow(props: Props) {
   const { step, number, last, word, coat, findings, materials, edits } = props;
   const title = start(step.name ?? word);
   const details = [
+    step.section ?? '',
     mixWords(step.mix ?? [], materials),
     typeof step.wet_film_um === 'number' ? `${plain(step.wet_film_um)} µm wet` : '',
     `${plain(step.hands_on_min, 0)} min`,

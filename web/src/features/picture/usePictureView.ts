@@ -1,5 +1,5 @@
 /** The picture's main figure: moment, scale, verdict. */
-import { useQuery } from '@tanstack/react-query';
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { strataQuery } from '../../api/queries';
 import { useCurrentStudio } from '../../components/currentStudio';
@@ -12,7 +12,10 @@ import { outlookQuery } from '../../api/queries';
 export function usePictureView(id: string) {
   const { horizon_days: horizonDays } = useCatalogue();
   const { id: studio } = useCurrentStudio();
-  const strata = useQuery(strataQuery(id));
+  const [section, setSection] = useState<string>();
+  const strata = useQuery({ ...strataQuery(id, section), placeholderData: keepPreviousData });
+  // Nothing lies there any more: the slowest place is shown again.
+  if (strata.error && section !== undefined) setSection(undefined);
   const zone = useQuery(outlookQuery(studio)).data?.time_zone;
   const now = useNow(strata.data?.now, strata.dataUpdatedAt);
   const [held, setHeld] = useState<number>();
@@ -20,7 +23,11 @@ export function usePictureView(id: string) {
   const data = strata.data;
   const all = useMemo(() => (data ? layers(data) : undefined), [data]);
   const cursor = held ?? now;
-  const coats = data?.outlook.coats ?? [];
+  /** The coats of the place that is shown. */
+  const coats = useMemo(
+    () => (data ? data.shown.flatMap((n) => data.outlook.coats[n] ?? []) : []),
+    [data],
+  );
   const top = coats.findLastIndex((coat) => Date.parse(coat.laid_at) <= cursor);
   const finished = data !== undefined && data.outlook.plan.length === 0 && data.outlook.steps > 0;
   const said = verdict(coats, cursor, zone ?? 'UTC', horizonDays, finished);
@@ -29,6 +36,8 @@ export function usePictureView(id: string) {
   return {
     strata,
     data,
+    coats,
+    setSection,
     all,
     zone,
     now,

@@ -13,6 +13,7 @@ type Kind = Schemas['KindOut'];
 export interface Draft {
   kind: Step['kind'];
   name: string;
+  section: string;
   mix: PartDraft[];
   splittable?: boolean;
   needs: NonNullable<Step['needs']> | '';
@@ -50,6 +51,7 @@ export function useStepDraft(
     return {
       kind: step.kind,
       name: step.name ?? '',
+      section: step.section ?? '',
       mix: mixDraft(step.mix?.length ? step.mix : begin(step.kind)?.step.mix),
       splittable: step.splittable ?? undefined,
       needs: step.needs ?? '',
@@ -97,6 +99,7 @@ export function useStepDraft(
     wet_film_um: hasFilm ? numbers.value('film') : undefined,
     mix: hasFilm ? draft.mix.map((p) => ({ material: p.material, parts: typed(p.parts) })) : [],
     share_of_area: numbers.value('share'),
+    section: (kind?.section && draft.section.trim()) || undefined,
     splittable: draft.splittable,
     needs: draft.needs || undefined,
     not_before: draft.notBefore ? fromField(draft.notBefore, zone) : undefined,

@@ -22,6 +22,7 @@ const picture = (extra: Partial<Schemas['PictureOutlook']>): Schemas['PictureOut
   steps: 12,
   done: 10,
   coats: [],
+  top: null,
   plan: [],
   findings: [],
   ...extra,

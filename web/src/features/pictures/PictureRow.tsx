@@ -5,7 +5,7 @@ import type { Schemas } from '../../api/client';
 import { useCatalogue } from '../../components/catalogue';
 import { Glimpse } from '../../components/Glimpse';
 import { dueDay, moment } from '../../format/time';
-import { verdict } from '../../format/verdict';
+import { laidTop, verdict } from '../../format/verdict';
 import { plain, start } from '../../format/words';
 
 interface Props {
@@ -16,10 +16,10 @@ interface Props {
 
 /** One picture: its coats in proportion, its verdict, its date. */
 export function PictureRow({ picture, zone, now }: Props) {
-  const laid = picture.coats.filter((c) => !c.planned);
+  const top = laidTop(picture);
   const { horizon_days: horizon } = useCatalogue();
   const done = picture.plan.length === 0 && picture.steps > 0;
-  const said = verdict(laid, now, zone, horizon, done);
+  const said = verdict(top ? [top] : [], now, zone, horizon, done);
   const next = picture.plan[0];
   const sitting = next?.sittings[0];
   const stops = picture.findings.filter(

@@ -26,9 +26,8 @@ export function RailTouch({ picture, coat, zone, now, onOpen, onClose }: Props) 
   const { horizon_days: horizon } = useCatalogue();
   const id = useId();
   const touching = useTouching();
-  const laid = picture.coats.filter((c) => !c.planned);
   const done = picture.plan.length === 0;
-  const said = verdict(laid, now, zone, horizon, done);
+  const said = verdict([coat], now, zone, horizon, done);
   const close = () => {
     touching.close();
     onClose();

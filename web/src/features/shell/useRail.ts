@@ -7,7 +7,7 @@ import { outlookQuery } from '../../api/queries';
 import { useNow } from '../../components/useNow';
 import type { Mark } from '../../figures/Rail';
 import { exact, upToMinute } from '../../format/time';
-import { topCoat } from '../../format/verdict';
+import { laidTop } from '../../format/verdict';
 
 const HOUR = 3_600_000;
 /** Share of the rail that lies before now. */
@@ -43,7 +43,6 @@ const brief = (title: string) => {
 function marksOf(
   picture: Schemas['PictureOutlook'],
   zone: string,
-  now: number,
   go: () => void,
   touch: (coat: Schemas['CoatOut']) => void,
 ): Mark[] {
@@ -53,7 +52,7 @@ function marksOf(
     picture.findings.find((f) => f.step === step && f.severity !== 'note' && f.set_aside === null)
       ?.what;
   const laid = picture.coats.filter((coat) => !coat.planned);
-  const top = topCoat(laid, now);
+  const top = laidTop(picture);
   laid.forEach((coat) => {
     for (const { key, short, allows, weight } of CHANGES) {
       const said = coat.states[key];
@@ -111,7 +110,6 @@ export function useRail(studio: string) {
       marksOf(
         p,
         zone,
-        now,
         () => go(p.id),
         (coat) => setTouched({ picture: p.id, step: coat.step }),
       ),

@@ -3,7 +3,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { clockAhead } from '../../api/clock';
 import { outlookQuery } from '../../api/queries';
-import { topCoat } from '../../format/verdict';
+import { topCoats } from '../../format/verdict';
 import { start } from '../../format/words';
 import { ring } from './ring';
 import { useTimers, type Timer } from './timers';
@@ -30,17 +30,18 @@ export function useDue(studio: string): Due[] {
   // Nothing ticks while nothing is due: what was just laid is newer than the last tick.
   const now = Math.max(local, outlook.dataUpdatedAt) + (clockAhead() ?? 0);
   const coats = (outlook.data?.pictures ?? []).flatMap((picture): Due[] => {
-    const coat = topCoat(
+    const tops = topCoats(
       picture.coats.filter((c) => !c.planned),
       now,
     );
-    if (!coat) return [];
-    const of = `${start(coat.title)}, ${picture.title}`;
-    const next = [
-      { what: `Sets: ${of}`, at: coat.if_left.setting_at },
-      { what: `Dry to the touch: ${of}`, at: coat.if_left.touch_dry_at },
-      ...(coat.seals ? [{ what: `Next coat of varnish: ${of}`, at: coat.seal_from }] : []),
-    ];
+    const next = tops.flatMap((coat) => {
+      const of = `${start(coat.title)}, ${picture.title}`;
+      return [
+        { what: `Sets: ${of}`, at: coat.if_left.setting_at },
+        { what: `Dry to the touch: ${of}`, at: coat.if_left.touch_dry_at },
+        ...(coat.seals ? [{ what: `Next coat of varnish: ${of}`, at: coat.seal_from }] : []),
+      ];
+    });
     return next.flatMap(({ what, at }) => {
       const left = at === null ? NaN : Date.parse(at) - now;
       return left > -STAYS_MS && left < AHEAD_MS ? [{ id: `${what} ${at}`, what, left }] : [];

@@ -75,6 +75,14 @@ pub(super) fn check_step(studio: &Studio, step: &Step) -> Checked {
     }
     check_line("id", &step.id)?;
     step.name.as_deref().map_or(Ok(()), |name| check_line("name", name))?;
+    if let Some(section) = &step.section {
+        check_line("section", section)?;
+        if !step.kind.has_section() {
+            let kind = step.kind.word();
+            let why = format!("a step of the kind {kind} is done all over: take the section out");
+            return Err(Fault::new("section", why));
+        }
+    }
     number("hands_on_min", Minutes::RANGE, step.hands_on_min)?;
     number_if("wet_film_um", WetFilm::RANGE, step.wet_film_um)?;
     number("share_of_area", Share::RANGE, step.share_of_area)?;

@@ -50,7 +50,7 @@ impl Studio {
     fn check_used(&self) -> Checked {
         let steps = self.pictures.iter().flat_map(|p| p.steps.iter().map(move |s| (p, s)));
         for (picture, step) in steps {
-            let used = || format!("is used in {} of \"{}\"", step.title(), picture.title);
+            let used = || format!("is used in {} of \"{}\"", step.called(), picture.title);
             let missing = step.mix.iter().find(|p| self.material(&p.material).is_none());
             if let Some(part) = missing {
                 let why = format!(

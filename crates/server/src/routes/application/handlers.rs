@@ -56,6 +56,7 @@ pub fn known() -> Result<Catalogue, Problem> {
         usual_film_um: kind.usual_film_um(),
         usual_minutes: kind.usual_minutes(),
         splittable: kind.usually_splittable(),
+        section: kind.has_section(),
     });
     let mut ways = Vec::new();
     for way in WAYS {

@@ -32,6 +32,8 @@ pub struct KindOut {
     pub usual_minutes: f64,
     /// Whether it may be split over sessions when nothing else is said.
     pub splittable: bool,
+    /// Whether it may be done on a section of the picture.
+    pub section: bool,
 }
 
 /// A way of working.

@@ -115,7 +115,7 @@ impl LogPage {
             EntryOut {
                 picture: key,
                 picture_title: picture.map(|p| p.title.clone()),
-                step_title: step.map(|s| s.title().to_owned()),
+                step_title: step.map(|s| s.called()),
                 mix: coat.map(|s| mix_said(studio, s)).filter(|m| !m.is_empty()),
                 colour: coat
                     .and_then(|s| s.own_colour(&tubes).ok().flatten())

@@ -165,7 +165,7 @@ impl LearnedOut {
             AccountOut {
                 picture: stored.pictures[account.picture].id,
                 picture_title: picture.title.clone(),
-                title: step.map_or("a coat", |s| s.title()).to_owned(),
+                title: step.map_or_else(|| "a coat".to_owned(), |s| s.called()),
                 test: TouchDoc::of(&account.test, zone),
                 state: account.state,
                 reached: account.reached,

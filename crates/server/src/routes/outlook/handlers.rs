@@ -2,8 +2,8 @@
 
 use super::wire::{
     AirOut, CalendarAsked, CoatOut, FilmOut, FindingOut, Outlook, PictureOutlook, PlaceOut,
-    PlannedOut, PrepareOut, ShortageOut, Spread, SpreadOut, StatesOut, Strata, Week, WeekAsked,
-    WeekDay, WeekWork,
+    PlannedOut, PrepareOut, SectionOut, ShortageOut, Spread, SpreadOut, StatesOut, Strata,
+    StrataAsked, Week, WeekAsked, WeekDay, WeekWork,
 };
 use crate::compute::Lane;
 use crate::desks::Loaded;
@@ -21,9 +21,9 @@ use chrono::{DateTime, Days, Duration, DurationRound, NaiveDate, Utc};
 use ulvek_core::colour::Tubes;
 use ulvek_core::evening::{Preparation, preparations};
 use ulvek_core::film::HORIZON_S;
-use ulvek_core::picture::Frame;
+use ulvek_core::picture::{Frame, Stack};
 use ulvek_core::planner::{
-    CoatOutlook, Plan, ReadyOutcome, SPREAD, agenda, outlook as follow, shortages,
+    CoatOutlook, Plan, ReadyOutcome, SPREAD, agenda, outlook as follow, shortages, slowest_top,
     spread as spread_of,
 };
 use ulvek_core::quantity::{Fault, check_day};
@@ -71,7 +71,7 @@ fn make_outlook(scene: &Scene) -> Result<Outlook, Problem> {
         let mut pictures = Vec::with_capacity(studio.pictures.len());
         for p in 0..studio.pictures.len() {
             let coats = desk.outlook(p, now)?;
-            let picture = (p, &ready[p]);
+            let picture = (p, &ready[p], now);
             pictures.push(picture_outlook(
                 &scene.loaded,
                 &tubes,
@@ -119,7 +119,7 @@ fn short(stored: &StoredStudio, made: &Plan) -> Vec<ShortageOut> {
             needs_ml: short.needs_ml,
             picture: stored.pictures[p].id,
             picture_title: studio.pictures[p].title.clone(),
-            title: studio.pictures[p].steps[i].title().to_owned(),
+            title: studio.pictures[p].steps[i].called(),
             at,
         }
     };
@@ -149,7 +149,7 @@ fn hourly(studio: &Studio, from: DateTime<Utc>, to: DateTime<Utc>) -> Vec<AirOut
 fn picture_outlook(
     loaded: &Loaded,
     tubes: &Tubes,
-    (p, ready): (usize, &ReadyOutcome),
+    (p, ready, now): (usize, &ReadyOutcome, DateTime<Utc>),
     made: &Plan,
     findings: &[Finding],
     coats: &[CoatOutlook],
@@ -162,6 +162,7 @@ fn picture_outlook(
     let mine = made.steps.iter().filter(|s| s.picture == p);
     let found = findings.iter().filter(|f| f.picture == p);
     let own = picture.own_colours(tubes, &steps_of(coats))?;
+    let top = slowest_top(coats, seconds(now)).map(|n| coats[n].history.coat.step);
     let coats = coats.iter().zip(own).map(|(coat, own)| CoatOut::of(picture, coat, own));
     Ok(PictureOutlook {
         id: key,
@@ -177,6 +178,7 @@ fn picture_outlook(
         steps: picture.steps.len(),
         done: picture.steps.iter().filter(|s| s.laid_at.is_some()).count(),
         coats: coats.collect(),
+        top: top.map(|step| picture.steps[step].id.clone()),
         plan: mine.map(|s| PlannedOut::of(s, studio)).collect(),
         findings: found.map(|f| FindingOut::of(f, picture)).collect(),
     })
@@ -187,17 +189,21 @@ fn steps_of(coats: &[CoatOutlook]) -> Vec<usize> {
     coats.iter().map(|c| c.history.coat.step).collect()
 }
 
-/// The film of one picture over time, laid and planned, placed among the studio's other pictures.
-#[utoipa::path(get, path = "/api/pictures/{id}/strata", tag = "computed", params(("id" = Uuid, Path)),
+/// The film of one picture over time, laid and planned, placed among the studio's other pictures: at its
+/// slowest place, or at the one that is asked for.
+#[utoipa::path(get, path = "/api/pictures/{id}/strata", tag = "computed",
+    params(("id" = Uuid, Path), ("section" = Option<String>, Query)),
     responses((status = 200, body = Strata), (status = 304, description = "nothing changed")))]
 pub async fn strata(
     State(app): State<App>,
     Key(id): Key,
+    Asked(asked): Asked<StrataAsked>,
     headers: HeaderMap,
 ) -> Result<Response, Problem> {
-    let question = format!("strata {id}");
+    let question = format!("strata {id} {:?}", asked.section);
     view(&app, Of::Picture(id), &headers, question, move |scene| {
-        scene.loaded.place_of(id).and_then(|p| make_strata(scene, p))
+        let of = |p| make_strata(scene, p, asked.section.as_deref());
+        scene.loaded.place_of(id).and_then(of)
     })
     .await
 }
@@ -224,14 +230,14 @@ fn make_spread(scene: &Scene, p: usize) -> Result<Spread, Problem> {
         let step = &studio.pictures[p].steps[step];
         SpreadOut {
             step: step.id.clone(),
-            title: step.title().to_owned(),
+            title: step.called(),
             states: events.iter().map(StatesOut::from).collect(),
         }
     });
     Ok(Spread { shares: SPREAD.to_vec(), coats: coats.collect() })
 }
 
-fn make_strata(scene: &Scene, p: usize) -> Result<Strata, Problem> {
+fn make_strata(scene: &Scene, p: usize, section: Option<&str>) -> Result<Strata, Problem> {
     let (stored, now) = (&scene.loaded.stored, scene.now);
     let studio = &stored.studio;
     let (made, findings, ready) = scene
@@ -248,27 +254,64 @@ fn make_strata(scene: &Scene, p: usize) -> Result<Strata, Problem> {
     let laid_end = studio.pictures[p].steps.iter().filter_map(|s| s.laid_at).max();
     let last = planned_end.max(laid_end).unwrap_or(now).max(now);
     let until = last + Duration::days(STRATA_AFTER_DAYS);
-    let (coats, frames) = follow(studio, p, &made, (seconds(until), STRATA_FRAMES))?;
+    let (coats, stacks) = follow(studio, p, &made, (seconds(until), STRATA_FRAMES))?;
     let first = coats.first().map_or(now, |c| instant(c.history.coat.at));
     let from = (first.min(now) - Duration::days(1)).max(now - hours_shown());
     let to = until.min(now + hours_shown());
     let tubes = studio.tubes();
     let picture = &studio.pictures[p];
-    let places = picture.places(&tubes, &steps_of(&coats))?;
+    // The last laid coat of each place: the picture waits for one of them, where they are not the same.
+    let laid = |step: &usize| picture.steps[*step].laid_at.is_some();
+    let top_of = |stack: &Stack| stack.coats.iter().map(|c| c.coat.step).rfind(laid);
+    let top = slowest_top(&coats, seconds(now)).map(|n| coats[n].history.coat.step);
+    let waits = |stack: &Stack| top.is_some() && top_of(stack) == top;
+    let alike = stacks.iter().all(waits);
+    let place_of = |stack: &Stack| SectionOut {
+        section: picture.section_at(stack.place).map(str::to_owned),
+        slowest: !alike && waits(stack),
+    };
+    let places: Vec<SectionOut> = stacks.iter().map(place_of).collect();
+    let place = match section {
+        // Of those that lie alike the one on which most is still to come.
+        None => (0..stacks.len())
+            .filter(|n| top.is_none() || waits(&stacks[*n]))
+            .max_by_key(|n| stacks[*n].coats.len())
+            .unwrap_or_default(),
+        Some(name) => places
+            .iter()
+            .position(|place| place.section.as_deref().unwrap_or_default() == name)
+            .ok_or_else(|| Fault::new("section", format!("nothing lies on \"{name}\"")))?,
+    };
+    let lie: Vec<usize> =
+        stacks.get(place).map_or(vec![], |s| s.coats.iter().map(|c| c.coat.step).collect());
+    let shown: Vec<usize> =
+        (0..coats.len()).filter(|n| lie.contains(&coats[*n].history.coat.step)).collect();
+    let frames = stacks.get(place).map_or(&[][..], |stack| &stack.frames);
+    let face = picture.places(&tubes, &lie)?;
     Ok(Strata {
         now,
-        outlook: picture_outlook(&scene.loaded, &tubes, (p, &ready[p]), &made, &findings, &coats)?,
-        face: places.iter().map(PlaceOut::of).collect(),
+        outlook: picture_outlook(
+            &scene.loaded,
+            &tubes,
+            (p, &ready[p], now),
+            &made,
+            &findings,
+            &coats,
+        )?,
+        face: face.iter().map(PlaceOut::of).collect(),
         untold: picture.untold(&tubes),
         absorbs_um: picture.ground.absorbs_um,
         sessions: sessions(studio, from, to),
-        films: films(&coats, &frames),
+        films: films(shown.len(), frames),
+        places,
+        place,
+        shown,
         frames: frames.iter().map(|f| instant(f.at)).collect(),
     })
 }
 
-fn films(coats: &[CoatOutlook], frames: &[Frame]) -> Vec<FilmOut> {
-    (0..coats.len())
+fn films(coats: usize, frames: &[Frame]) -> Vec<FilmOut> {
+    (0..coats)
         .map(|n| {
             let from = frames.iter().position(|f| f.coats.len() > n).unwrap_or(frames.len());
             let views = || frames[from..].iter().map(|f| &f.coats[n]);

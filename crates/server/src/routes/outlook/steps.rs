@@ -52,8 +52,11 @@ impl From<&Events> for StatesOut {
 pub struct CoatOut {
     /// The step's name within the picture.
     pub step: String,
-    /// What the painter calls it.
+    /// What the painter calls it, with its section.
     pub title: String,
+    /// The section of the picture it lies on; all over when there is none.
+    #[schema(required)]
+    pub section: Option<String>,
     /// Whether it seals the picture.
     pub seals: bool,
     /// Whether it is only planned.
@@ -89,7 +92,8 @@ impl CoatOut {
         let step = &picture.steps[coat.history.coat.step];
         Self {
             step: step.id.clone(),
-            title: step.title().to_owned(),
+            title: step.called(),
+            section: picture.section_at(coat.history.coat.place).map(str::to_owned),
             seals: step.kind.seals(),
             planned: coat.planned,
             laid_at: instant(coat.history.coat.at),
@@ -130,7 +134,7 @@ impl WaitOut {
     pub fn of(wait: &Wait, picture: &Picture) -> Self {
         Self {
             state: wait.state,
-            of: wait.of.map(|of| picture.steps[of].title().to_owned()),
+            of: wait.of.map(|of| picture.steps[of].called()),
             until: wait.until,
             lag_min: wait.lag_min,
             because: wait.said(picture),
@@ -185,7 +189,7 @@ impl PlannedOut {
         let step = &picture.steps[planned.step];
         Self {
             step: step.id.clone(),
-            title: step.title().to_owned(),
+            title: step.called(),
             sittings: planned.sittings.iter().map(|s| SpanOut::new((s.from, s.to))).collect(),
             waits_for: planned.wait.as_ref().map(|wait| WaitOut::of(wait, picture)),
             pin: planned.pin.as_ref().and_then(|pin| pin.said(studio)),
@@ -237,7 +241,7 @@ impl FindingOut {
             rule: finding.rule.into(),
             severity: finding.severity,
             step: step.id.clone(),
-            title: step.title().into(),
+            title: step.called(),
             what: finding.what.clone(),
             remedy: finding.remedy.clone(),
             provenance: finding.provenance.into(),

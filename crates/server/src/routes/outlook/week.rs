@@ -75,7 +75,7 @@ impl WeekWork {
         Self {
             picture: id,
             picture_title: picture.title.clone(),
-            title: picture.steps[entry.step].title().to_owned(),
+            title: picture.steps[entry.step].called(),
             from: entry.from,
             to: entry.to,
             sitting: entry.n + 1,

@@ -6,7 +6,7 @@ pub use super::week::*;
 use crate::formats::words;
 use crate::routes::shared::SpanOut;
 use chrono::{DateTime, NaiveDate, Utc};
-use serde::Serialize;
+use serde::{Deserialize, Serialize};
 use ulvek_core::colour::UNDERPAINTINGS;
 use ulvek_core::film::FilmState;
 use ulvek_core::picture::{Place, ReadyBy};
@@ -82,6 +82,10 @@ pub struct PictureOutlook {
     pub done: usize,
     /// Coats in order of time.
     pub coats: Vec<CoatOut>,
+    /// The step of the laid coat by which the picture is judged now: the last one, and of several sections
+    /// that of the slowest.
+    #[schema(required)]
+    pub top: Option<String>,
     /// Steps still to do, in order of time.
     pub plan: Vec<PlannedOut>,
     /// Rules broken.
@@ -127,13 +131,19 @@ pub struct Strata {
     pub now: DateTime<Utc>,
     /// The picture as it stands and as it is planned.
     pub outlook: PictureOutlook,
+    /// The places of the picture, each with a stack of its own: the rest first, then its sections.
+    pub places: Vec<SectionOut>,
+    /// The one that is shown, by its turn among them.
+    pub place: usize,
+    /// The coats that lie there, by their turn in the outlook.
+    pub shown: Vec<usize>,
     /// Water the ground can take up [um].
     pub absorbs_um: f64,
     /// The painter's hours over the time that is shown.
     pub sessions: Vec<SpanOut>,
     /// Moments, in order.
     pub frames: Vec<DateTime<Utc>>,
-    /// One per coat: its film from the frame where it begins.
+    /// One per coat that is shown: its film from the frame where it begins.
     pub films: Vec<FilmOut>,
     /// What is seen from the front: over the lights of the underpainting, over its darks; or one row when
     /// there is no underpainting.
@@ -142,12 +152,29 @@ pub struct Strata {
     pub untold: Vec<String>,
 }
 
+/// Which place of a picture strata are asked for.
+#[derive(Deserialize)]
+pub struct StrataAsked {
+    /// A section, or nothing for what is in none; the slowest place when not said.
+    pub section: Option<String>,
+}
+
+/// A place of a picture.
+#[derive(Serialize, ToSchema)]
+pub struct SectionOut {
+    /// What the painter calls the section; nothing for what is in none.
+    #[schema(required)]
+    pub section: Option<String>,
+    /// Whether the whole picture waits for this one now.
+    pub slowest: bool,
+}
+
 /// What is seen at one place of the underpainting.
 #[derive(Serialize, ToSchema)]
 pub struct PlaceOut {
     /// Which: `lights`, `darks`, or `all`.
     pub place: &'static str,
-    /// After each coat, `#rrggbb`.
+    /// After each coat that is shown, `#rrggbb`.
     pub seen: Vec<String>,
 }
 

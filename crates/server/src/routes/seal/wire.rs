@@ -305,7 +305,7 @@ impl GateBrief {
             title: picture.title.clone(),
             due: picture.due,
             stage: gate.stage,
-            coat: gate.step.map(|i| picture.steps[i].title().to_owned()),
+            coat: gate.step.map(|i| picture.steps[i].called()),
             between: gate.between,
             against: gate.against().map(ConditionOut::of).collect(),
             earliest: gate.earliest.map(SpanOut::new),
@@ -331,7 +331,7 @@ impl SealedOut {
             let states = &c.history.if_left;
             Self {
                 step: step.id.clone(),
-                title: step.title().to_owned(),
+                title: step.called(),
                 at: instant(c.history.coat.at),
                 setting_at: states.at(FilmState::Setting).map(instant),
                 touch_dry_at: states.at(FilmState::TouchDry).map(instant),
@@ -346,7 +346,7 @@ impl VarnishOut {
     pub fn of(studio: &Studio, choice: &VarnishChoice, plan: &VarnishPlan) -> Self {
         let coats = plan.coats.iter().zip(&plan.gaps).zip(&plan.strokes);
         let coats = coats.map(|((step, gap), strokes)| VarnishCoatOut {
-            title: step.title().to_owned(),
+            title: step.called(),
             material: step
                 .mix
                 .materials(&studio.materials)

@@ -174,7 +174,7 @@ fn laid(picture: &Picture) -> Vec<LaidOut> {
         .steps
         .iter()
         .filter_map(|s| {
-            let (step, title) = (s.id.clone(), s.title().to_owned());
+            let (step, title) = (s.id.clone(), s.called());
             Some(LaidOut { step, title, at: s.laid_at? })
         })
         .collect();
@@ -185,7 +185,7 @@ fn laid(picture: &Picture) -> Vec<LaidOut> {
 fn blocked(planned: &PlannedStep, picture: &Picture) -> Option<BlockedOut> {
     let step = &picture.steps[planned.step];
     let why = planned.blocked.as_ref()?.to_string();
-    Some(BlockedOut { step: step.id.clone(), title: step.title().to_owned(), why })
+    Some(BlockedOut { step: step.id.clone(), title: step.called(), why })
 }
 
 fn film_point(moment: &FilmMoment) -> FilmPoint {

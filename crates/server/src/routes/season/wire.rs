@@ -414,7 +414,7 @@ impl WorkOut {
         let of = planned.sittings.len();
         let one = |(n, sitting): (usize, &ulvek_core::planner::Sitting)| Self {
             step: step.id.clone(),
-            title: step.title().to_owned(),
+            title: step.called(),
             from: sitting.from,
             to: sitting.to,
             sitting: n + 1,
@@ -433,7 +433,7 @@ impl HeldOut {
         let step = &picture.steps[link.step];
         Self {
             step: step.id.clone(),
-            title: step.title().to_owned(),
+            title: step.called(),
             from: link.from,
             to: link.to,
             because: link.because(picture),
