@@ -262,6 +262,19 @@ fn odds_grow_with_the_day_and_are_the_same_on_any_number_of_threads() {
 }
 
 #[test]
+fn whoever_misses_more_of_their_sessions_is_surer_of_a_later_day() {
+    let mut studio = self::studio((10, 14), vec![glazed(0.0), glazed(0.0)]);
+    let mut day = |missed| {
+        studio.missed_sessions = missed;
+        let planner = Planner::new(Request { studio: &studio, from: thursday() });
+        let request = Request { studio: &studio, from: thursday() };
+        odds(request, &planner.order(), 5, (60, 2), Aim::Finish, |_| {})[1].sure_day().unwrap()
+    };
+    let (never, seldom, often) = (day(0.0), day(0.05), day(0.5));
+    assert!(never <= seldom && seldom < often, "{never} {seldom} {often}");
+}
+
+#[test]
 fn what_holds_a_picture_is_one_chain_to_its_end() {
     let studio = self::studio((10, 14), vec![glazed(0.0), glazed(0.0)]);
     let made = plan(Request { studio: &studio, from: thursday() });

@@ -8,7 +8,7 @@ use ulvek_core::air::AirSeries;
 use ulvek_core::mix::Thinning;
 use ulvek_core::quantity::Sure;
 use ulvek_core::studio::{
-    Closed, OpenHours, OrderEntry, Schools, Studio, StudioHours, Waiting, daylight,
+    Closed, OpenHours, OrderEntry, Schools, Studio, StudioHours, USUALLY_MISSED, Waiting, daylight,
 };
 
 #[derive(Clone, Serialize, Deserialize)]
@@ -26,6 +26,9 @@ pub(crate) struct SettingsBody {
     /// Share of 1.
     #[serde(default = "usually")]
     sure: f64,
+    /// Share of 1.
+    #[serde(default = "one_in_twenty")]
+    missed_sessions: f64,
     /// Latitude and longitude [deg].
     #[serde(default)]
     daylight: Option<(f64, f64)>,
@@ -36,6 +39,10 @@ pub(crate) struct SettingsBody {
 
 fn usually() -> f64 {
     Sure::USUAL.get()
+}
+
+fn one_in_twenty() -> f64 {
+    USUALLY_MISSED
 }
 
 impl SettingsBody {
@@ -52,6 +59,7 @@ impl SettingsBody {
             fresh_eyes: studio.schools.fresh_eyes,
             isolation_coat: studio.schools.isolation_coat,
             sure: studio.sure.get(),
+            missed_sessions: studio.missed_sessions,
             daylight: studio.daylight.map(|p| (p.latitude(), p.longitude())),
             order: studio.order.iter().map(|t| (t.picture.clone(), t.step.clone())).collect(),
         }
@@ -82,6 +90,7 @@ impl SettingsBody {
             order,
             flat_places: self.flat_places,
             setup_min: self.setup_min,
+            missed_sessions: self.missed_sessions,
             schools: Schools {
                 thinning: self.thinning,
                 waiting: self.waiting,

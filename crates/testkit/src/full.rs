@@ -19,8 +19,8 @@ use ulvek_core::picture::{
 };
 use ulvek_core::quantity::{
     Absorbency, AirChanges, AirSpeed, Celsius, Density, Grams, GroundDelay, LAST_DAY, LagHours,
-    Millilitres, Minutes, Moisture, Pace, Range, RelativeHumidity, Side, Sure, Warmth, Weight,
-    WetFilm,
+    Millilitres, Minutes, Missed, Moisture, Pace, Range, RelativeHumidity, Side, Sure, Warmth,
+    Weight, WetFilm,
 };
 use ulvek_core::studio::{
     AirSource, Closed, OpenHours, OrderEntry, OwnWay, RoomAhead, Schools, Studio, StudioHours,
@@ -391,6 +391,7 @@ impl Draw {
             hours: self.hours(),
             flat_places: self.0.random_range(0..=1000),
             setup_min: self.number(Minutes::RANGE),
+            missed_sessions: self.number(Missed::RANGE),
             daylight: self.maybe(|draw| {
                 let (latitude, longitude) =
                     (draw.0.random_range(-90.0..=90.0), draw.0.random_range(-180.0..=180.0));

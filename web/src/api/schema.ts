@@ -4376,6 +4376,12 @@ export interface components {
             flat_places?: number;
             /** @description Weekly hours; none means that nothing can be planned. */
             hours?: components["schemas"]["HourDoc"][];
+            /**
+             * Format: double
+             * @description Share of the sessions that do not happen, 0 to 0.9: the odds of a date count with it; 0.05 when not
+             *     said.
+             */
+            missed_sessions?: number;
             /** @description What the painter calls it. */
             name: string;
             /** @description The order of work that was settled on; without it, what can start first comes first. */

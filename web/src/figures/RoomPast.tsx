@@ -82,14 +82,16 @@ export function RoomPast({ past, width }: Props) {
           <path d="M0 7 L7 0" stroke="currentColor" strokeWidth="1.4" />
         </pattern>
       </defs>
-      {ticks(from, to, past.time_zone, width).map(({ at, word }) => (
-        <g key={at}>
-          <line x1={x(at)} x2={x(at)} y1={4} y2={FROM.top} stroke="currentColor" opacity={0.25} />
-          <text x={x(at) + 3} y={HEIGHT - 6} {...text}>
-            {word}
-          </text>
-        </g>
-      ))}
+      {ticks(from, to, past.time_zone, width)
+        .filter(({ at, word }) => x(at) + 3 + word.length * LETTER < width)
+        .map(({ at, word }) => (
+          <g key={at}>
+            <line x1={x(at)} x2={x(at)} y1={4} y2={FROM.top} stroke="currentColor" opacity={0.25} />
+            <text x={x(at) + 3} y={HEIGHT - 6} {...text}>
+              {word}
+            </text>
+          </g>
+        ))}
       <polygon points={humid.area} fill="currentColor" opacity={0.25} />
       <polyline points={humid.middle} fill="none" stroke="currentColor" strokeWidth={2.2} />
       <polygon points={warm.area} fill="currentColor" opacity={0.25} />
@@ -133,6 +135,9 @@ const FILL: Record<string, string | undefined> = {
 const mirrored = (line: string[]) =>
   line.map((pair) => pair.split(' ').reverse().join(' ')).reverse();
 
+/** Widest letter of a tick [px]: what does not fit beside the edge is not said. */
+const LETTER = 8.5;
+
 /** Where time is said, so that the words have room. */
 function ticks(from: number, to: number, zone: string, width: number) {
   const most = Math.max(2, Math.floor((width - LEFT) / 90));
@@ -146,6 +151,6 @@ function ticks(from: number, to: number, zone: string, width: number) {
   const first = startOfDay(from + DAY, zone);
   const at = Array.from({ length: most + 1 }, (_, n) => first + n * days * DAY);
   return at
-    .filter((t) => t < to - (to - from) / 20)
+    .filter((t) => t < to)
     .map((t) => ({ at: t, word: `${dayOfMonth(t, zone)} ${monthWord(t, zone)}` }));
 }

@@ -1,7 +1,7 @@
 //! The coats of a picture as the film model takes them.
 
 use super::model::{Picture, Step};
-use super::section::PlaceId;
+use super::place::{PlaceId, REST};
 use crate::film::Diverged;
 use crate::mix::{Composition, Material, MixError};
 use crate::time::seconds;
@@ -121,6 +121,29 @@ impl Picture {
         coats.sort_by(|a: &LaidCoat, b| a.at.total_cmp(&b.at));
         Ok(coats)
     }
+}
+
+/// The places where `coats` lie, each with its own, in their order; the rest first, where it has any.
+pub fn stacks(coats: &[LaidCoat]) -> Vec<(PlaceId, Vec<LaidCoat>)> {
+    let mut places: Vec<PlaceId> = coats.iter().map(|c| c.place).collect();
+    places.push(REST);
+    places.sort_unstable();
+    places.dedup();
+    let stack = |place: PlaceId| {
+        let there = coats.iter().filter(|c| c.place == REST || c.place == place);
+        (place, there.copied().collect::<Vec<_>>())
+    };
+    places.into_iter().map(stack).filter(|(_, coats)| !coats.is_empty()).collect()
+}
+
+/// Those of `coats` (by their place in the row) that are the last one somewhere.
+pub fn on_top(coats: &[LaidCoat]) -> Vec<usize> {
+    let tops = stacks(coats).into_iter().filter_map(|(_, there)| Some(there.last()?.step));
+    let mut found: Vec<usize> =
+        tops.filter_map(|step| coats.iter().position(|c| c.step == step)).collect();
+    found.sort_unstable();
+    found.dedup();
+    found
 }
 
 #[cfg(test)]

@@ -3,7 +3,7 @@
 use super::coats::{CoatFault, NoCoat};
 use super::kind::StepKind;
 use super::model::{Picture, Step};
-use super::section::REST;
+use super::place::REST;
 use crate::colour::{Inside, Seen, Tubes, UNDERPAINTINGS, grey, ground, usual_cards};
 use crate::mix::{Finish, MixError, Swatch};
 use crate::time::seconds;

@@ -2,8 +2,8 @@
 
 use super::happening::Happening;
 use super::kind::{Need, StepKind};
+use super::place::meet;
 use super::sealing::SealRecord;
-use super::section::meet;
 use super::touch::TouchTest;
 use crate::film::Ground;
 use crate::mix::{Drawdown, Mix, Surface, Swatch, Thinning};

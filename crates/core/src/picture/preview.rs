@@ -2,7 +2,7 @@
 
 use super::coats::{CoatFault, LaidCoat};
 use super::model::Picture;
-use super::section::{PlaceId, meet};
+use super::place::{PlaceId, meet};
 use super::timeline::films_after;
 use crate::film::{Course, Diverged, Events, FilmState, Futures, Grid, HORIZON_S};
 use crate::mix::Composition;
@@ -65,7 +65,7 @@ pub fn if_laid(
 mod tests {
     use super::super::kind::StepKind;
     use super::super::model::Step;
-    use super::super::section::REST;
+    use super::super::place::REST;
     use super::*;
     use crate::air::{Air, AirSeries};
     use crate::mix::{Mix, starter_shelf};

@@ -1,8 +1,8 @@
 //! The film of a picture over time: what strata, rail and verdict are drawn from.
 
-use super::coats::{CoatFault, LaidCoat};
+use super::coats::{CoatFault, LaidCoat, stacks};
 use super::model::Picture;
-use super::section::{PlaceId, stacks};
+use super::place::PlaceId;
 use crate::film::{CoatView, Course, Diverged, Events, FilmState, Futures, Grid, HORIZON_S};
 use std::sync::Arc;
 

@@ -24,8 +24,6 @@ use rand_pcg::Pcg64Mcg;
 /// Readings of the air in sampled futures lie no closer than this [s]: day and night are told apart.
 /// [practice]
 const SAMPLED_AIR_S: f64 = 6.0 * 3600.0;
-/// Share of the sessions that do not happen [-]: one in twenty, drying.md. [memory]
-const MISSED: f64 = 0.05;
 /// Futures sampled for the odds where nobody asks for another number. [practice] a share is then
 /// known to 4.6 %, and one does not wait
 pub const FUTURES: usize = 120;
@@ -122,7 +120,8 @@ fn future(
     let mut draw = Pcg64Mcg::seed_from_u64(seed ^ n.wrapping_mul(0x9e37_79b9_7f4a_7c15));
     let studio = sampled(problem.studio, &mut draw);
     let mut problem = Problem { studio: &studio, ..problem.clone() };
-    problem.calendar.without(|| draw.random_bool(MISSED));
+    let missed = problem.studio.missed_sessions.clamp(0.0, 1.0);
+    problem.calendar.without(|| draw.random_bool(missed));
     let mut films = Films::on(&studio, Grid::SAMPLED);
     let Some(schedule) = Schedule::play(&problem, &mut films, order, None) else {
         return Vec::new();

@@ -78,6 +78,10 @@ quantity!(
     Sure, SURE
 );
 quantity!(
+    /// The share of planned sessions that do not happen, as a fraction of 1.
+    Missed, MISSED
+);
+quantity!(
     /// Parts of one material in a mix, by volume.
     Parts, PARTS
 );

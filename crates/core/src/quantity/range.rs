@@ -89,6 +89,13 @@ pub(super) const AIR_SPEED: Range =
 pub(super) const SHARE: Range = row("share", "%", (0.0, 1.0), 100.0, "definition");
 pub(super) const SURE: Range =
     row("how sure", "of 100", (0.5, 0.99), 100.0, "drying.md: brisk hands 50, careful ones 95");
+pub(super) const MISSED: Range = row(
+    "share of the sessions that do not happen",
+    "%",
+    (0.0, 0.9),
+    100.0,
+    "[practice] with fewer than one in ten there is nothing to plan",
+);
 pub(super) const PARTS: Range = row("parts", "", (0.0, 1_000_000.0), 1.0, "[practice]");
 pub(super) const SIDE: Range = row("side", "cm", (1.0, 1000.0), 1.0, "[practice]");
 pub(super) const MINUTES: Range = row("minutes", "min", (0.0, 525_600.0), 1.0, "one year");
@@ -131,6 +138,7 @@ pub const RANGES: &[Range] = &[
     AIR_SPEED,
     SHARE,
     SURE,
+    MISSED,
     PARTS,
     SIDE,
     MINUTES,

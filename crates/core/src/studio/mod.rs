@@ -22,4 +22,4 @@ pub use room::{AirSource, RoomAhead};
 pub use schools::{Schools, Slowed, Waiting};
 pub use stock::{Shortage, taken_ml};
 pub use tub::{Tightness, Tub, TubCheck, TubCondition, TubTrouble};
-pub use whole::{OrderEntry, OwnWay, Studio};
+pub use whole::{OrderEntry, OwnWay, Studio, USUALLY_MISSED};

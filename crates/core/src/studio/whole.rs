@@ -13,6 +13,9 @@ use crate::quantity::Sure;
 use crate::time::seconds;
 use std::sync::Arc;
 
+/// Share of the sessions that do not happen where the painter says nothing [-]: one in twenty, drying.md. [memory]
+pub const USUALLY_MISSED: f64 = 0.05;
+
 /// A studio with its shelf and its pictures.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Studio {
@@ -30,6 +33,8 @@ pub struct Studio {
     pub schools: Schools,
     /// In which share of the futures a time that is said must hold.
     pub sure: Sure,
+    /// Share of the sessions that do not happen, which the odds of a date count with.
+    pub missed_sessions: f64,
     /// How films dry here beside the book.
     pub habit: Habit,
     /// The room's air; times are seconds of the Unix epoch.
@@ -89,6 +94,7 @@ impl Studio {
             daylight: None,
             schools: Schools::default(),
             sure: Sure::USUAL,
+            missed_sessions: USUALLY_MISSED,
             habit: Habit::default(),
             air,
             room: RoomAhead::default(),

@@ -7,7 +7,7 @@ use serde_json::{Map, Value, json};
 use ulvek_core::mix::{Drawdown, Material};
 use ulvek_core::quantity::{
     Absorbency, AirChanges, AirSpeed, Celsius, Edge, Grams, GroundDelay, KeepsDays, LagHours,
-    Latitude, Longitude, MOST_LETTERS, Millilitres, Minutes, Moisture, Pace, Parts, Range,
+    Latitude, Longitude, MOST_LETTERS, Millilitres, Minutes, Missed, Moisture, Pace, Parts, Range,
     RelativeHumidity, Share, Side, Warmth, Weight, WetFilm,
 };
 use ulvek_core::studio::check::{
@@ -33,6 +33,7 @@ const NUMBERS: &[(&[&str], &Range)] = &[
     (&["keeps_days"], KeepsDays::RANGE),
     (&["edge_cm"], Edge::RANGE),
     (&["share_of_area", "loss", "solids", "water", "glycol", "spirit", "back"], Share::RANGE),
+    (&["missed_sessions"], Missed::RANGE),
     (&["cup_g"], Grams::RANGE),
     (&["swatch_dry_um"], Drawdown::DRY),
     (&["temperature_c", "held_c"], Celsius::RANGE),
@@ -49,7 +50,7 @@ const NUMBERS: &[(&[&str], &Range)] = &[
 ];
 
 /// Fields that are one line of text.
-const LINES: &[&str] = &["id", "name", "title", "rule", "reason", "why"];
+const LINES: &[&str] = &["id", "name", "title", "section", "rule", "reason", "why"];
 
 /// Lists by the name of their field, and the most they hold.
 const LISTS: &[(&str, usize)] = &[

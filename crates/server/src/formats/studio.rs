@@ -10,8 +10,8 @@ use ulvek_core::air::AirSeries;
 use ulvek_core::mix::Thinning;
 use ulvek_core::quantity::{Checked, Fault, Latitude, Sure};
 use ulvek_core::studio::{
-    Closed, HoursError, MIDNIGHT, OpenHours, OrderEntry, Schools, Studio, StudioHours, Waiting,
-    daylight,
+    Closed, HoursError, MIDNIGHT, OpenHours, OrderEntry, Schools, Studio, StudioHours,
+    USUALLY_MISSED, Waiting, daylight,
 };
 use utoipa::ToSchema;
 
@@ -44,6 +44,10 @@ pub struct StudioDoc {
     /// Share of the futures in which a time that is said must hold, 0.5 to 0.99; 0.9 when not said.
     #[serde(default = "usually")]
     pub sure: f64,
+    /// Share of the sessions that do not happen, 0 to 0.9: the odds of a date count with it; 0.05 when not
+    /// said.
+    #[serde(default = "one_in_twenty")]
+    pub missed_sessions: f64,
     /// The order of work that was settled on; without it, what can start first comes first.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub order: Vec<OrderEntryDoc>,
@@ -75,6 +79,10 @@ const fn one_place() -> u32 {
 
 const fn usually() -> f64 {
     Sure::USUAL.get()
+}
+
+const fn one_in_twenty() -> f64 {
+    USUALLY_MISSED
 }
 
 const fn ten_minutes() -> f64 {
@@ -161,6 +169,7 @@ impl StudioDoc {
                 .map(|p| DaylightDoc { latitude_deg: p.latitude(), longitude_deg: p.longitude() }),
             order: studio.order.iter().map(OrderEntryDoc::of).collect(),
             sure: studio.sure.get(),
+            missed_sessions: studio.missed_sessions,
             schools: SchoolsDoc {
                 thinning: studio.schools.thinning,
                 waiting: studio.schools.waiting,
@@ -198,6 +207,7 @@ impl StudioDoc {
             order: self.order.iter().map(OrderEntryDoc::read).collect(),
             flat_places: self.flat_places,
             setup_min: self.setup_min,
+            missed_sessions: self.missed_sessions,
             schools: Schools {
                 thinning: self.schools.thinning,
                 waiting: self.schools.waiting,

@@ -128,6 +128,14 @@ export function StudioFields({ edit, refused, today }: Props) {
           When you work
         </Typography>
         <HoursEditor hours={form.hours} error={error} onChange={(hours) => change({ hours })} />
+        <Box sx={{ my: 2 }}>
+          <NumberField
+            numbers={numbers}
+            name="missed"
+            refused={refused('studio.missed_sessions')}
+            width={300}
+          />
+        </Box>
         <FormControlLabel
           control={
             <Switch

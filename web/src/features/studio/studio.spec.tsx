@@ -15,6 +15,7 @@ const GIVEN: Given = {
     hours: [{ day: 'sat', from: '10:00', to: '16:00' }],
     flat_places: 2,
     setup_min: 10,
+    missed_sessions: 0.2,
   },
   air: {
     version: 6,
@@ -28,7 +29,9 @@ describe('the settings of a studio', () => {
     expect(result.current.changed).toBe(false);
     const made = result.current.made();
     expect(made.air).toEqual(GIVEN.air);
-    expect(made.studio).toMatchObject({ flat_places: 2, setup_min: 10, hours: GIVEN.studio.hours });
+    expect(made.studio).toMatchObject(GIVEN.studio);
+    act(() => result.current.numbers.set('missed', ''));
+    expect(result.current.made().studio.missed_sessions).toBeUndefined();
   });
 
   it('are not kept with half a place, no name, or a number outside of its range', () => {

@@ -29,6 +29,13 @@ export interface Given {
 /** The numbers of the settings. */
 const NUMBERS = {
   setup: { field: 'setup_min', label: 'Set up or mix', digits: 1 },
+  missed: {
+    field: 'missed_sessions',
+    label: 'Sessions that do not happen',
+    digits: 1,
+    open: true,
+    help: 'The odds of a date count with it. Open: one in twenty.',
+  },
   latitude: { field: 'latitude_deg', label: 'Latitude', digits: 3, help: 'North is positive.' },
   longitude: { field: 'longitude_deg', label: 'Longitude', digits: 3, help: 'East is positive.' },
   temperature: { field: 'temperature_c', label: 'Temperature', digits: 1 },
@@ -37,6 +44,7 @@ const NUMBERS = {
 
 const numbersOf = ({ studio, air }: Given) => ({
   setup: studio.setup_min,
+  missed: studio.missed_sessions,
   latitude: studio.daylight?.latitude_deg,
   longitude: studio.daylight?.longitude_deg,
   temperature: air.usual.temperature_c,
@@ -89,6 +97,7 @@ export function useStudioForm(given: Given) {
       closed: form.closed,
       flat_places: typed(form.flat_places),
       setup_min: numbers.value('setup'),
+      missed_sessions: numbers.open('missed'),
       daylight: form.by_daylight
         ? { latitude_deg: numbers.value('latitude'), longitude_deg: numbers.value('longitude') }
         : undefined,

@@ -6,8 +6,8 @@ use super::{
 };
 use crate::air::Air;
 use crate::quantity::{
-    AirChanges, AirSpeed, Celsius, Checked, Fault, LagHours, Minutes, Moisture, RelativeHumidity,
-    Warmth, at_most, check_line, check_moment,
+    AirChanges, AirSpeed, Celsius, Checked, Fault, LagHours, Minutes, Missed, Moisture,
+    RelativeHumidity, Warmth, at_most, check_line, check_moment,
 };
 use crate::studio::Studio;
 use crate::time::exact_instant;
@@ -28,6 +28,7 @@ impl Studio {
             return Err(Fault::new("studio.flat_places", why));
         }
         number("studio.setup_min", Minutes::RANGE, self.setup_min)?;
+        number("studio.missed_sessions", Missed::RANGE, self.missed_sessions)?;
         at_most("studio.order", self.order.len(), MOST_ORDERED, "entries")
     }
 

@@ -91,6 +91,7 @@ export function CupParts({ edit, materials }: Props) {
                   (unit !== 'parts' && mix.length === 1) ||
                   (unit === 'grams' && material?.density_g_ml == null)
                 }
+                onFocus={() => edit.enterField(i, unit)}
                 onChange={(e) => edit.turn(i, unit, e.target.value)}
                 sx={{
                   gridColumn: { xs: k + 2, md: 'auto' },

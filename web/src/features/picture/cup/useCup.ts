@@ -114,6 +114,11 @@ export function useCup(id: string, step: Step) {
           ),
         );
     },
+    /** What is about to be typed into holds still: an answer on its way does not move it. */
+    enterField: (part: number, unit: Unit) => {
+      const text = shown(part, unit);
+      if (sound && text !== '') setTyping({ part, unit, text });
+    },
     leaveField: () => sound && setTyping(undefined),
     take: replace,
     add: (material: string) => settled && replace([...settled, { material, parts: 1 }]),
