@@ -379,8 +379,9 @@ proptest! {
         let read = read.unwrap();
         for (is, was) in [(read.over_white, Swatch(light)), (read.over_black, dark)] {
             let off = Lab::of(is).apart(Lab::of(was));
-            // Eight bits of a darker picture, and a curve that is not quite that of sRGB.
-            prop_assert!(off < 2.5, "{is:?} for {was:?}: {off}");
+            // Eight bits of a darker picture, and a curve that is not quite that of sRGB: at half the light
+            // and in glare one step of the darkest is worth 3.
+            prop_assert!(off < 4.0, "{is:?} for {was:?}: {off}");
         }
     }
 }

@@ -5,7 +5,7 @@
 use chrono::{DateTime, Duration, NaiveTime, Utc, Weekday};
 use proptest::prelude::*;
 use ulvek_core::air::{Air, AirSeries};
-use ulvek_core::film::{Film, Grid, HORIZON_S};
+use ulvek_core::film::{Film, Grid, Ground, HORIZON_S};
 use ulvek_core::mix::{Mix, starter_shelf};
 use ulvek_core::picture::{Picture, Step, StepKind};
 use ulvek_core::planner::{Plan, Planner, Request, plan};
@@ -15,10 +15,13 @@ fn start() -> DateTime<Utc> {
     "2027-01-04T08:00:00Z".parse().unwrap()
 }
 
+/// A step: its kind, minutes, paint and section.
+type Drawn = (usize, f64, usize, Option<&'static str>);
+
 /// What a random studio is made of.
 #[derive(Debug, Clone)]
 struct Sketch {
-    pictures: Vec<Vec<(usize, f64, usize)>>,
+    pictures: Vec<Vec<Drawn>>,
     days: Vec<Weekday>,
     hours: u32,
     places: u32,
@@ -29,7 +32,8 @@ struct Sketch {
 
 fn sketch() -> impl Strategy<Value = Sketch> {
     use Weekday::{Fri, Mon, Sat, Sun, Thu, Tue, Wed};
-    let step = (0usize..7, 10.0f64..100.0, 0usize..3);
+    let section = prop::sample::select(vec![None, None, Some("left"), Some("right")]);
+    let step = (0usize..7, 10.0f64..100.0, 0usize..3, section);
     let pictures = prop::collection::vec(prop::collection::vec(step, 1..5), 1..4);
     let days = prop::sample::subsequence(vec![Mon, Tue, Wed, Thu, Fri, Sat, Sun], 2..6);
     (pictures, days, 3u32..8, 1u32..3, any::<bool>(), any::<bool>(), prop::option::of(20i64..400))
@@ -50,13 +54,14 @@ fn studio(sketch: &Sketch) -> Studio {
     let paints = ["heavy-pbr7", "heavy-pb29", "slow-pbr7"];
     let time = |h| NaiveTime::from_hms_opt(h, 0, 0).unwrap();
     let open = |day: &Weekday| OpenHours { day: *day, from: time(9), to: time(9 + sketch.hours) };
-    let step = |n: usize, (kind, minutes, paint): (usize, f64, usize), branches: bool| {
+    let step = |n: usize, (kind, minutes, paint, section): Drawn, branches: bool| {
         let kind = menu[kind];
         let material = if kind == Varnish { "varnish-gloss" } else { paints[paint] };
         let mix = Mix::one(material);
         Step {
             hands_on_min: minutes.round(),
             mix: if kind.leaves_film() { mix } else { Mix::default() },
+            section: section.filter(|_| kind.has_section()).map(str::to_owned),
             // A small graph: the third step stands on the first, beside the second.
             after: (branches && n == 2).then(|| vec!["s0".to_owned()]),
             ..Step::usual(format!("s{n}"), kind)
@@ -172,27 +177,40 @@ fn film_fault(
         .filter(|(end, step)| *end <= first && *step != i)
         .collect();
     coats.sort();
-    let laid = |(_, s): &&(DateTime<Utc>, usize)| picture.steps[*s].kind.leaves_film();
-    let state = picture.needs_on(i, coats.iter().rfind(laid).map(|(_, s)| *s)).state()?;
-    let mut film =
-        Film::new(ulvek_core::film::Ground::SEALED, picture.shorter_side_m(), Grid::PLANNING, 0.0);
-    let mut any = false;
-    for (end, step) in coats {
-        if let Some((um, mix)) = picture.steps[step].coat(&studio.materials).unwrap() {
-            film.advance(&studio.air, end.timestamp() as f64, None).unwrap();
-            film.lay(um * 1e-6, mix);
-            any = true;
-        }
+    let step = &picture.steps[i];
+    let mut places: Vec<Option<&str>> = vec![step.section.as_deref()];
+    if step.section.is_none() {
+        // What is done all over waits for every place.
+        places.extend(picture.steps.iter().map(|s| s.section.as_deref()).filter(Option::is_some));
     }
-    let reached = || {
-        let mut ahead = film.clone();
-        ahead.advance(&studio.air, first.timestamp() as f64 + HORIZON_S, Some(state)).unwrap();
-        ahead.events().at(state)
-    };
-    // A second for times that are rounded to full seconds.
-    let late = any.then(reached).flatten().filter(|at| *at > first.timestamp() as f64 + 1.0);
-    late.map(|at| {
-        format!("the film is {state:?} only {:.0} s later", at - first.timestamp() as f64)
+    places.into_iter().find_map(|place| {
+        let lies = |n: usize| {
+            let section = picture.steps[n].section.as_deref();
+            section.is_none() || section == place
+        };
+        let there: Vec<_> = coats.iter().filter(|(_, n)| lies(*n)).copied().collect();
+        let laid = |(_, s): &&(DateTime<Utc>, usize)| picture.steps[*s].kind.leaves_film();
+        let state = picture.needs_on(i, there.iter().rfind(laid).map(|(_, s)| *s)).state()?;
+        let mut film = Film::new(Ground::SEALED, picture.shorter_side_m(), Grid::PLANNING, 0.0);
+        let mut any = false;
+        for (end, step) in there {
+            if let Some((um, mix)) = picture.steps[step].coat(&studio.materials).unwrap() {
+                film.advance(&studio.air, end.timestamp() as f64, None).unwrap();
+                film.lay(um * 1e-6, mix);
+                any = true;
+            }
+        }
+        let reached = || {
+            let mut ahead = film.clone();
+            ahead.advance(&studio.air, first.timestamp() as f64 + HORIZON_S, Some(state)).unwrap();
+            ahead.events().at(state)
+        };
+        // A second for times that are rounded to full seconds.
+        let late = any.then(reached).flatten().filter(|at| *at > first.timestamp() as f64 + 1.0);
+        late.map(|at| {
+            let after = at - first.timestamp() as f64;
+            format!("the film on {place:?} is {state:?} only {after:.0} s later")
+        })
     })
 }
 

@@ -15,7 +15,7 @@ use uuid::Uuid;
 const PER_SECOND: NonZeroU32 = NonZeroU32::new(5).unwrap();
 /// Readings that may come at once: two days of minutes that a device kept. [practice]
 const AT_ONCE: NonZeroU32 = NonZeroU32::new(3000).unwrap();
-/// Random bytes of a token.
+/// Random bytes of a token. [practice] 192 bits: not to be guessed
 const TOKEN_BYTES: usize = 24;
 
 /// How often each instrument may send; cheap to clone. Strangers share one allowance.

@@ -18,9 +18,9 @@ use uuid::Uuid;
 
 /// How often they send [s]. [practice] what small sensors do
 const EVERY_S: u64 = 60;
-/// What a hygrometer has kept when it sends for the first time [min]: a day.
+/// What a hygrometer has kept when it sends for the first time [min]. [practice] a day
 const KEPT_MIN: i64 = 24 * 60;
-/// How often a forecast is sent [h], and how far it goes [h].
+/// How often a forecast is sent [h], and how far it goes [h]. [practice] what weather services do
 const FORECAST_H: (i64, i64) = (6, 240);
 
 /// Sends for every simulated instrument, each minute and when one was added or behaves otherwise,

@@ -1794,6 +1794,8 @@ export interface components {
              */
             laid_at: string;
             likely: components["schemas"]["StatesOut"] | null;
+            /** @description The same without. */
+            name: string;
             /** @description Whether paint is still to come over it below the next sealing coat. */
             paint_to_come: boolean;
             /** @description Whether it is only planned. */

@@ -80,7 +80,7 @@ export function Core({ coats, sample, absorbs, width, height }: Props) {
             fill="none"
           />
           <Label
-            title={start(coats[cell.coat]?.title ?? '')}
+            title={start(coats[cell.coat]?.name ?? '')}
             state={STATES[cell.state].word}
             room={width - WIDE - 17}
             y={at}

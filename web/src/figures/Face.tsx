@@ -55,7 +55,7 @@ export function Face({ face, coats, x, top, from, to }: Props) {
                   fill={place.seen[n]}
                   shapeRendering="crispEdges"
                 >
-                  <title>{`After ${start(coat.title)}${where}: ${place.seen[n] ?? ''}`}</title>
+                  <title>{`After ${start(coat.name)}${where}: ${place.seen[n] ?? ''}`}</title>
                 </rect>
               );
             })}

@@ -30,6 +30,7 @@ const states = {
 const coat = (title: string, min: number, planned = false): Schemas['CoatOut'] => ({
   step: title,
   title,
+  name: title,
   section: null,
   seals: false,
   planned,

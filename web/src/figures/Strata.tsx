@@ -77,7 +77,7 @@ export function Strata(props: Props) {
     const xs = all.frames.map((t) => AXIS + scale.x(t));
     const boxes = coats.map((coat) => {
       const left = AXIS + scale.x(Date.parse(coat.laid_at));
-      const w = Math.max(coat.title.length * 8.2, 80) + 8;
+      const w = Math.max(coat.name.length * 8.2, 80) + 8;
       const h = 2 * LABEL_LINE + 3;
       // It stands above whatever the film does over its width.
       const under = tops.filter((_, k) => (xs[k] ?? 0) >= left && (xs[k] ?? 0) <= left + w);
@@ -220,7 +220,7 @@ export function Strata(props: Props) {
               fontWeight={coat.planned ? 500 : 700}
               fill={greys.text}
             >
-              {start(coat.title)}
+              {start(coat.name)}
             </text>
             <text {...plainText} x={box.x + 2} y={box.y + 14 + LABEL_LINE - 1} fill={greys.soft}>
               {exact(Date.parse(coat.laid_at), zone).replace(/ \d+ \w+,/, '')}

@@ -17,6 +17,7 @@ const coat = (title: string, laid: string, extra: Partial<Schemas['CoatOut']> = 
   return {
     step: title,
     title,
+    name: title,
     section: null,
     seals: false,
     planned: false,

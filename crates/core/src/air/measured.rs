@@ -7,6 +7,7 @@
 //! | median filter of Hampel | taken: a lone reading is left out, a change that stays is kept |
 
 use crate::time::HOUR_S;
+use statrs::statistics::{Data, OrderStatistics};
 
 /// A reading of a thermo-hygrometer.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -141,14 +142,9 @@ pub fn off_by(measured: &[Measured], typed: &Measured) -> Option<(f64, f64)> {
     (warmer.abs() > OFF.0 || damper.abs() > OFF.1).then_some((warmer, damper))
 }
 
-/// The middle one of `values`, or between the two in the middle; 0 of none.
-fn median(mut values: Vec<f64>) -> f64 {
-    values.sort_by(f64::total_cmp);
-    match values.len() {
-        0 => 0.0,
-        n if n % 2 == 1 => values[n / 2],
-        n => f64::midpoint(values[n / 2 - 1], values[n / 2]),
-    }
+/// The middle one of `values`, or between the two in the middle; no number of none.
+fn median(values: Vec<f64>) -> f64 {
+    Data::new(values).median()
 }
 
 #[cfg(test)]

@@ -25,13 +25,13 @@ pub(super) fn mend(
     said: &mut Vec<String>,
 ) -> Checked {
     let step = studio.pictures[p].steps[i].clone();
-    let title = step.called();
+    let (title, plain) = (step.called(), step.title().to_owned());
     if step.kind.seals() {
         let why = format!("{title} seals: what goes wrong with it is said on its bench sheet");
         return Err(Fault::new("step", why));
     }
     said.push(trouble.at_once().to_owned());
-    let name = |what: &str| Some(format!("{what}: {title}").chars().take(MOST_LETTERS).collect());
+    let name = |what: &str| Some(format!("{what}: {plain}").chars().take(MOST_LETTERS).collect());
     let small = |kind: StepKind, of: &Step| Step {
         kind,
         share_of_area: MEND_SHARE.min(of.share_of_area),

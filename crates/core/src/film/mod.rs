@@ -25,5 +25,5 @@ pub(crate) use future::{Common, FILM_SPREAD, PACE_SPREAD, SLOW_SPREAD, UPTAKE_SP
 pub use future::{Future, Futures, Habit};
 pub use grid::Grid;
 pub use ground::Ground;
-pub use stack::{CoatView, Stack};
+pub use stack::{CoatView, SEALED_DEPTH_M, Stack};
 pub use state::{FilmState, SEAL_SLOW};

@@ -14,7 +14,7 @@ const DEEP: usize = 6;
 
 /// Depth of solids whose slow volatile reaches a seal [m]: what lies deeper leaves too slowly to harm
 /// it. drying.md.
-const SEALED_DEPTH_M: f64 = 60e-6;
+pub const SEALED_DEPTH_M: f64 = 60e-6;
 
 /// One coat as a run of cells.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]

@@ -1,10 +1,12 @@
 //! The conditions of a gate, and how those that hang on the picture itself stand.
 
 use super::look::{Judged, Look, last_painted, open_below};
+use crate::film::{HORIZON_S, SEAL_SLOW, SEALED_DEPTH_M};
 use crate::mix::MaterialKind;
 use crate::picture::{Need, Picture, Step, StepKind};
 use crate::readiness::{SOLVENT_GAP, WaitReason};
 use crate::studio::{Slowed, Waiting};
+use crate::time::DAY_S;
 use crate::words::words;
 use chrono::{DateTime, Duration, Utc};
 
@@ -197,14 +199,19 @@ impl Look<'_> {
         let lie = if self.open_below().is_empty() { "as laid" } else { "as laid and as planned" };
         let said = match need {
             Need::ReadyToSeal => format!(
-                "Computed from {coats} coats {lie}: dry right through, and at most 2 % of slow \
-                 solvent left in its upper 60 µm."
+                "Computed from {coats} coats {lie}: dry right through, and at most {:.0} % of slow \
+                 solvent left in its upper {:.0} µm.",
+                SEAL_SLOW * 100.0,
+                SEALED_DEPTH_M * 1e6
             ),
             _ => format!("Computed from {coats} coats {lie}: it must be {}.", need.word()),
         };
         let said = match film.until {
             Some(_) => said,
-            None => format!("{said} In this room it does not get there within 400 days."),
+            None => {
+                let days = HORIZON_S / DAY_S;
+                format!("{said} In this room it does not get there within {days:.0} days.")
+            }
         };
         self.timed(id, film.until, said)
     }

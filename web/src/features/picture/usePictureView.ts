@@ -1,6 +1,7 @@
 /** The picture's main figure: moment, scale, verdict. */
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
+import { ApiError } from '../../api/client';
 import { strataQuery } from '../../api/queries';
 import { useCurrentStudio } from '../../components/currentStudio';
 import { useCatalogue } from '../../components/catalogue';
@@ -15,7 +16,8 @@ export function usePictureView(id: string) {
   const [section, setSection] = useState<string>();
   const strata = useQuery({ ...strataQuery(id, section), placeholderData: keepPreviousData });
   // Nothing lies there any more: the slowest place is shown again.
-  if (strata.error && section !== undefined) setSection(undefined);
+  const gone = strata.error instanceof ApiError && strata.error.problem.path === 'section';
+  if (gone && section !== undefined) setSection(undefined);
   const zone = useQuery(outlookQuery(studio)).data?.time_zone;
   const now = useNow(strata.data?.now, strata.dataUpdatedAt);
   const [held, setHeld] = useState<number>();

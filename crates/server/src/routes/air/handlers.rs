@@ -27,7 +27,7 @@ use ulvek_core::time::{HOUR_S, seconds};
 use ulvek_store::Direction;
 use uuid::Uuid;
 
-/// Days that are looked ahead.
+/// Days that are looked ahead. [practice] as far as a forecast says anything
 const DAYS: i64 = 10;
 
 /// The coming ten days of the room, with the hours that are fit for varnish.

@@ -11,7 +11,7 @@ use uuid::Uuid;
 
 /// Points of a figure at most: four of its dots each. [practice]
 pub const POINTS: usize = 240;
-/// Longest stretch that is told minute by minute; longer ones are told by their hours.
+/// Longest stretch that is told minute by minute; longer ones are told by their hours. [practice]
 const BY_MINUTES: TimeDelta = TimeDelta::days(2);
 
 /// The room of a studio over `span`.

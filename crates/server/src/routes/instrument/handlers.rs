@@ -26,7 +26,7 @@ use ulvek_core::quantity::Fault;
 use ulvek_store::Instrument;
 use uuid::Uuid;
 
-/// Days that an instrument is judged by.
+/// Days that an instrument is judged by. [practice] a day and the one before
 const DAYS: i64 = 2;
 /// Instruments of one studio at most. [practice]
 const MOST: usize = 20;

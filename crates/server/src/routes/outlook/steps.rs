@@ -54,6 +54,8 @@ pub struct CoatOut {
     pub step: String,
     /// What the painter calls it, with its section.
     pub title: String,
+    /// The same without.
+    pub name: String,
     /// The section of the picture it lies on; all over when there is none.
     #[schema(required)]
     pub section: Option<String>,
@@ -93,6 +95,7 @@ impl CoatOut {
         Self {
             step: step.id.clone(),
             title: step.called(),
+            name: step.title().to_owned(),
             section: picture.section_at(coat.history.coat.place).map(str::to_owned),
             seals: step.kind.seals(),
             planned: coat.planned,
