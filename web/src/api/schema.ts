@@ -1796,6 +1796,8 @@ export interface components {
             likely: components["schemas"]["StatesOut"] | null;
             /** @description The same without. */
             name: string;
+            /** @description Whether it is the last laid coat somewhere: of several sections each has one. */
+            on_top: boolean;
             /** @description Whether paint is still to come over it below the next sealing coat. */
             paint_to_come: boolean;
             /** @description Whether it is only planned. */

@@ -34,6 +34,7 @@ const coat = (title: string, min: number, planned = false): Schemas['CoatOut'] =
   section: null,
   seals: false,
   planned,
+  on_top: false,
   laid_at: iso(min),
   wet_um: 80,
   swatch: '#803c22',

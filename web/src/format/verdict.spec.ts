@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { Schemas } from '../api/client';
 import { clock, day, fromField, moment, span, toField } from './time';
-import { topCoat, topCoats, verdict } from './verdict';
+import { topCoat, verdict } from './verdict';
 
 const OSLO = 'Europe/Oslo';
 
@@ -21,6 +21,7 @@ const coat = (title: string, laid: string, extra: Partial<Schemas['CoatOut']> = 
     section: null,
     seals: false,
     planned: false,
+    on_top: false,
     laid_at: laid,
     wet_um: 40,
     swatch: '#803c22',
@@ -53,20 +54,6 @@ describe('the verdict', () => {
     const said = (time: string) => verdict([{ ...base, likely }], Date.parse(time), OSLO, 400).rest;
     expect(said('2027-01-07T13:20:00Z')).toContain('Paintable by 15:35, likely from 15:05.');
     expect(said('2027-01-07T14:10:00Z')).toContain('Paintable from 15:35.');
-  });
-
-  it('knows what is on top at each place', () => {
-    const on = (section: string, title: string) => ({
-      ...coat(title, '2027-01-07T12:00:00Z'),
-      section,
-    });
-    const t = Date.parse('2027-01-07T13:30:00Z');
-    const tops = (row: Schemas['CoatOut'][]) => topCoats(row, t).map((c) => c.title);
-    const row = [coat('Tone', '2027-01-06T09:00:00Z'), on('left', 'Slow'), on('right', 'Quick')];
-    expect(tops(row)).toEqual(['Tone', 'Slow', 'Quick']);
-    // What lies all over covers both, as soon as it is there.
-    expect(tops([...row, coat('Whole', '2027-01-07T13:00:00Z')])).toEqual(['Whole']);
-    expect(tops([...row, coat('Later', '2027-01-07T14:00:00Z')])).toHaveLength(3);
   });
 
   it('never calls cured what the school still makes wait', () => {

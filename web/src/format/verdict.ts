@@ -18,17 +18,6 @@ const TOLD_APART_MS = 120_000;
 
 const at = (text: string | null) => (text === null ? undefined : Date.parse(text));
 
-/** The last coat at every place of a picture at `t`: of what is in no section, and of each section. */
-export function topCoats(coats: Coat[], t: number): Coat[] {
-  const tops = new Map<string | null, Coat>();
-  for (const coat of coats) {
-    if (Date.parse(coat.laid_at) > t) continue;
-    if (coat.section === null) tops.clear();
-    tops.set(coat.section, coat);
-  }
-  return [...tops.values()];
-}
-
 /** The last coat there is at `t` of those that lie at one place. */
 export const topCoat = (coats: Coat[], t: number) =>
   coats.findLast((coat) => Date.parse(coat.laid_at) <= t);

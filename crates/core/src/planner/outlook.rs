@@ -15,6 +15,8 @@ pub struct CoatOutlook {
     pub history: CoatHistory,
     /// Whether it is only planned.
     pub planned: bool,
+    /// Whether it is the last laid coat somewhere: it alone can be asked about now.
+    pub on_top: bool,
     /// From when the next sealing coat may be laid on it if nothing else is [s], by the one law: film and
     /// the schools' floors. `None` when nothing seals it, or it is never cured for it.
     pub seal_from: Option<f64>,
@@ -111,7 +113,6 @@ pub fn outlook(
 /// The one of `outlooks` (by its turn) that the picture is judged by at `now` [s]: the last laid coat, and of
 /// several places that of the slowest: the least dry, then the one that goes on last.
 pub fn slowest_top(outlooks: &[CoatOutlook], now: f64) -> Option<usize> {
-    let laid: Vec<_> = outlooks.iter().filter(|o| !o.planned).map(|o| o.history.coat).collect();
     let times = |n: usize| {
         let left = &outlooks[n].history.if_left;
         FilmState::REACHED.map(|state| left.safe_at(state).unwrap_or(f64::INFINITY))
@@ -123,7 +124,7 @@ pub fn slowest_top(outlooks: &[CoatOutlook], now: f64) -> Option<usize> {
         let last = last.fold(Ordering::Equal, Ordering::then);
         reached(&b).cmp(&reached(&a)).then(last)
     };
-    on_top(&laid).into_iter().max_by(slower)
+    (0..outlooks.len()).filter(|n| outlooks[*n].on_top).max_by(slower)
 }
 
 /// Shares of the futures for which the times of a spread are told [-]; drying.md.
@@ -187,6 +188,7 @@ pub(super) fn decorate(studio: &Studio, p: usize, line: Timeline, laid: usize) -
         };
         CoatOutlook {
             planned: n >= laid,
+            on_top: false,
             seal_from: from.map(seconds),
             paint_to_come: under.iter().any(|k| to_come(&k)),
             history,
@@ -198,6 +200,7 @@ pub(super) fn decorate(studio: &Studio, p: usize, line: Timeline, laid: usize) -
     let from = |n: &usize| outlooks[*n].seal_from.unwrap_or(f64::INFINITY);
     let last = tops.iter().map(from).fold(f64::NEG_INFINITY, f64::max);
     for n in tops {
+        outlooks[n].on_top = true;
         outlooks[n].seal_from = Some(last).filter(|at| at.is_finite());
     }
     outlooks

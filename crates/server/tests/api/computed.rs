@@ -133,6 +133,8 @@ async fn each_section_of_a_picture_is_shown_by_itself_and_the_slowest_first(pool
     let strata = async |query: &str| studio.get(&format!("/api/pictures/{id}/strata{query}")).await;
     let first = strata("").await.json();
     assert_eq!(first["outlook"]["top"], "thick", "the last one is dry sooner");
+    let coats = first["outlook"]["coats"].as_array().unwrap();
+    assert!(coats.iter().all(|coat| coat["on_top"] == true), "each lies on top somewhere");
     let place = |section: Value, slowest: bool| json!({ "section": section, "slowest": slowest });
     let places =
         [place(Value::Null, false), place(json!("left"), true), place(json!("right"), false)];

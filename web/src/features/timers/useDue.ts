@@ -3,7 +3,6 @@ import { useQuery } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { clockAhead } from '../../api/clock';
 import { outlookQuery } from '../../api/queries';
-import { topCoats } from '../../format/verdict';
 import { start } from '../../format/words';
 import { ring } from './ring';
 import { useTimers, type Timer } from './timers';
@@ -30,10 +29,7 @@ export function useDue(studio: string): Due[] {
   // Nothing ticks while nothing is due: what was just laid is newer than the last tick.
   const now = Math.max(local, outlook.dataUpdatedAt) + (clockAhead() ?? 0);
   const coats = (outlook.data?.pictures ?? []).flatMap((picture): Due[] => {
-    const tops = topCoats(
-      picture.coats.filter((c) => !c.planned),
-      now,
-    );
+    const tops = picture.coats.filter((coat) => coat.on_top);
     const next = tops.flatMap((coat) => {
       const of = `${start(coat.title)}, ${picture.title}`;
       return [

@@ -63,6 +63,8 @@ pub struct CoatOut {
     pub seals: bool,
     /// Whether it is only planned.
     pub planned: bool,
+    /// Whether it is the last laid coat somewhere: of several sections each has one.
+    pub on_top: bool,
     /// When its drying starts.
     pub laid_at: DateTime<Utc>,
     /// Wet thickness as laid [um].
@@ -99,6 +101,7 @@ impl CoatOut {
             section: picture.section_at(coat.history.coat.place).map(str::to_owned),
             seals: step.kind.seals(),
             planned: coat.planned,
+            on_top: coat.on_top,
             laid_at: instant(coat.history.coat.at),
             wet_um: coat.history.coat.wet_m * 1e6,
             swatch: own.to_hex(),
