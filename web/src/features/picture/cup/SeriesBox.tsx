@@ -147,6 +147,8 @@ export function SeriesBox({ id, materials, film, step, mix, now, zone, onTake }:
                     </Typography>
                     <Button
                       aria-label={`Take cup ${i + 1}`}
+                      // While the next row is worked out the one before it stands: it is not to be taken.
+                      disabled={answer.isPlaceholderData}
                       onClick={() => onTake(cup.mix)}
                       sx={{ justifySelf: 'end' }}
                     >

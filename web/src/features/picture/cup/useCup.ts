@@ -126,8 +126,13 @@ export function useCup(id: string, step: Step) {
       const left = (settled ?? recipe.mix).filter((_, k) => k !== part);
       if (left.length > 0) replace(left);
     },
-    swap: (part: number, material: string) =>
-      settled && replace(settled.map((p, k) => (k === part ? { ...p, material } : p))),
+    /** Another material in the place of one, also while the server works out what was turned. */
+    swap: (part: number, material: string) => {
+      const other = (mix: Part[]) => mix.map((p, k) => (k === part ? { ...p, material } : p));
+      if (settled) return replace(other(settled));
+      setTyping(undefined);
+      setRecipe((was) => ({ ...was, mix: other(was.mix) }));
+    },
     /** The mix as it stands; undefined while the server works out a turn. */
     settled,
     tub,
