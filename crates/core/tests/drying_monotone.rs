@@ -52,8 +52,8 @@ fn more_retarded(mix: Composition) -> Composition {
 
 #[test]
 fn what_slows_drying_hardly_ever_brings_a_state_forward() {
-    // Beyond the planning grid's own bound. In damp air a swollen film lets its slow volatile go sooner: that
-    // is most of what is left, and said in DESIGN.md.
+    // Beyond the planning grid's own bound. In damp air a thick film stays more open and lets its slow volatile
+    // go sooner: that is most of what is left, and said in DESIGN.md.
     let (mut all, mut early, mut dry_through) = (0u32, 0u32, 0u32);
     for seed in 0..STACKS {
         let draw = &mut Pcg64Mcg::seed_from_u64(seed);
@@ -85,7 +85,7 @@ fn what_slows_drying_hardly_ever_brings_a_state_forward() {
     }
     assert!(all > 2000, "{all} comparisons");
     assert!(
-        early * 100 <= all && dry_through == 0,
+        early * 500 <= all && dry_through == 0,
         "{early} of {all} early, {dry_through} through"
     );
 }

@@ -67,7 +67,7 @@ const SKETCHES: &[Sketch] = &[
         way: "mid_to_light",
         size: (30.0, 40.0),
         absorbs_um: 20.0,
-        due_in: 40,
+        due_in: 27,
         done_h_ago: &[149.0, 126.0, 98.0, 5.5],
     },
     Sketch {

@@ -57,6 +57,8 @@ pub struct Column {
     pub resistance: Vec<f64>,
     /// Whether nothing passes from a cell to the one above; as many as cells, or none.
     pub barred: Vec<bool>,
+    offset: Vec<f64>,
+    passes: Vec<f64>,
     upper: Vec<f64>,
     right: Vec<f64>,
 }
@@ -76,24 +78,18 @@ impl Column {
     /// Makes room for `n` cells.
     pub fn resize(&mut self, n: usize) {
         self.barred.clear();
-        for buffer in
-            [&mut self.psi, &mut self.slope, &mut self.resistance, &mut self.upper, &mut self.right]
-        {
+        let Self { psi, slope, resistance, barred: _, offset, passes, upper, right } = self;
+        for buffer in [psi, slope, resistance, offset, passes, upper, right] {
             buffer.resize(n, 0.0);
         }
     }
 
-    /// Takes over cell `i` at the iterate: what holds the volatile there, its solids fraction, its dry
-    /// thickness [m] and its pace.
-    pub(super) fn linearise(
-        &mut self,
-        i: usize,
-        (local, phi): (Local, f64),
-        (dz, pace): (f64, f64),
-    ) {
+    /// Takes over cell `i` at the iterate: what holds the volatile there, and its dry thickness [m] times
+    /// its pace.
+    pub(super) fn linearise(&mut self, i: usize, local: Local, thickness: f64) {
         self.psi[i] = local.psi;
         self.slope[i] = local.slope;
-        self.resistance[i] = 0.5 * dz * local.slope * pace / (local.diffusion * phi * phi);
+        self.resistance[i] = 0.5 * thickness * local.resists;
     }
 
     /// Solves one sweep of a step of `dt` [s]: `q` holds the iterate and is replaced by the next one;
@@ -110,45 +106,43 @@ impl Column {
         let n = q.len();
         let ((ground_drive, ground_rest), (top_drive, top_rest)) =
             self.ends(dt, (bottom, ground_known), (top, n - 1));
-        // Forward elimination; `off` is the conductance to the cell below.
-        let mut off = 0.0;
+        // psi = offset + slope * q; `passes` is what flows in `dt` to the cell above per unit of psi.
+        let (slope, known, dz) = (&self.slope[..n], &known[..n], &dz[..n]);
+        for (offset, (psi, (slope, q))) in
+            self.offset.iter_mut().zip(self.psi.iter().zip(slope.iter().zip(&*q)))
+        {
+            *offset = psi - slope * q;
+        }
+        for (passes, pair) in self.passes.iter_mut().zip(self.resistance.windows(2)) {
+            *passes = dt / (pair[0] + pair[1]);
+        }
+        for (passes, _) in self.passes.iter_mut().zip(&self.barred).filter(|(_, barred)| **barred) {
+            *passes = 0.0;
+        }
+        // Forward elimination.
+        let (offset, passes) = (&self.offset[..n], &self.passes[..n]);
+        let (upper, right) = (&mut self.upper[..n], &mut self.right[..n]);
+        let mut below = dt * ground_drive;
         for i in 0..n {
-            let mut conductance_below = off;
-            let mut source = 0.0;
+            let last = i + 1 == n;
+            let above = if last { dt * top_drive } else { passes[i] };
+            let mut diagonal = dz[i] + (below + above) * slope[i];
+            let mut sum = dz[i] * known[i] - (below + above) * offset[i];
             if i == 0 {
-                conductance_below = ground_drive;
-                source += ground_rest;
-            }
-            let conductance_above = if i + 1 < n {
-                if self.barred.get(i).is_some_and(|barred| *barred) {
-                    0.0
-                } else {
-                    1.0 / (self.resistance[i] + self.resistance[i + 1])
-                }
+                sum += dt * ground_rest;
             } else {
-                source += top_rest;
-                top_drive
-            };
-            let leaves = conductance_below + conductance_above;
-            let slope = self.slope[i];
-            // psi = offset + slope * q
-            let offset = self.psi[i] - slope * q[i];
-            let mut diagonal = dz[i] + dt * leaves * slope;
-            let mut right = dz[i] * known[i] + dt * (source - leaves * offset);
-            if i > 0 {
-                let below = self.psi[i - 1] - self.slope[i - 1] * q[i - 1];
-                right += dt * off * below;
-                let lower = -dt * off * self.slope[i - 1];
-                diagonal -= lower * self.upper[i - 1];
-                right -= lower * self.right[i - 1];
+                let lower = below * slope[i - 1];
+                diagonal += lower * upper[i - 1];
+                sum += below * offset[i - 1] + lower * right[i - 1];
             }
-            if i + 1 < n {
-                let above = self.psi[i + 1] - self.slope[i + 1] * q[i + 1];
-                right += dt * conductance_above * above;
-                self.upper[i] = -dt * conductance_above * self.slope[i + 1] / diagonal;
+            if last {
+                right[i] = (sum + dt * top_rest) / diagonal;
+            } else {
+                let share = 1.0 / diagonal;
+                upper[i] = -above * slope[i + 1] * share;
+                right[i] = (sum + above * offset[i + 1]) * share;
             }
-            self.right[i] = right / diagonal;
-            off = conductance_above;
+            below = above;
         }
         let (psi_bottom, psi_top) = self.substitute(q);
         let into = ground_drive * psi_bottom - ground_rest;
@@ -167,6 +161,9 @@ impl Column {
     /// nothing left to drive. Returns the flux [m/s] by which too much left the column where all of them
     /// together held too little; with it the sum is kept.
     pub fn take_back(&self, dz: &[f64], dt: f64, q: &mut [f64]) -> f64 {
+        if q.iter().all(|q| *q >= 0.0) {
+            return 0.0;
+        }
         let passes = |i: usize| !self.barred.get(i).is_some_and(|barred| *barred);
         for i in 1..q.len() {
             if q[i - 1] < 0.0 && passes(i - 1) {
@@ -220,17 +217,13 @@ impl Column {
     /// Back substitution into `q`; returns psi of the end cells, the lowest first.
     fn substitute(&self, q: &mut [f64]) -> (f64, f64) {
         let n = q.len();
-        // The iterate is needed for psi at the ends before it is replaced.
-        let mut psi_top = self.psi[n - 1] - self.slope[n - 1] * q[n - 1];
-        let mut psi_bottom = self.psi[0] - self.slope[0] * q[0];
         let mut above = self.right[n - 1];
         q[n - 1] = above;
         for i in (0..n - 1).rev() {
             above = self.right[i] - self.upper[i] * above;
             q[i] = above;
         }
-        psi_top += self.slope[n - 1] * q[n - 1];
-        psi_bottom += self.slope[0] * q[0];
-        (psi_bottom, psi_top)
+        let psi = |i: usize| self.offset[i] + self.slope[i] * q[i];
+        (psi(0), psi(n - 1))
     }
 }

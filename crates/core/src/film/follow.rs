@@ -17,6 +17,8 @@ use thiserror::Error;
 pub const HORIZON_S: f64 = 400.0 * DAY_S;
 /// Shortest step [s], below which a change is taken as it comes. [practice]
 const SHORTEST_STEP: f64 = 1e-3;
+/// Step up to which the time since the last coat does not limit it [s]. [practice]
+const UNSHARED_STEP: f64 = 60.0;
 /// Amount added to a cell's content when its change is judged [-]. [practice]
 const FLOOR: f64 = 0.05;
 /// Change between two sweeps, relative as above, at which they are done [-]. [practice]
@@ -151,7 +153,8 @@ impl Film {
             let room = self.room_in(air);
             let limit = air.next_change(self.time).map_or(end, |change| change.min(end));
             let left = limit - self.time;
-            let mut dt = self.trial.min(self.grid.longest_step);
+            let longest = self.grid.longest_share * (self.time - self.laid);
+            let mut dt = self.trial.min(self.grid.longest_step).min(longest.max(UNSHARED_STEP));
             if dt >= left {
                 dt = left;
             } else if 2.0 * dt > left {
@@ -215,18 +218,24 @@ impl Film {
         let Self { stack, scratch, .. } = self;
         scratch.w.clone_from(&stack.w);
         scratch.g.clone_from(&stack.g);
-        let ends = [stack.ground, stack.gone_water, stack.gone_glycol];
-        let mut rates = [0.0; 3];
+        let before = [stack.ground, stack.gone_water, stack.gone_glycol];
+        let mut change = f64::NAN;
         for sweep in 0..self.grid.sweeps {
             let (ends, water_moved) = self.sweep_water(dt, room);
             let (gone, glycol_moved) = self.sweep_glycol(dt, room);
-            rates = [ends.bottom - ends.back, ends.top + ends.back, gone];
-            if sweep > 0 && larger(water_moved, glycol_moved) < SETTLED {
+            let rates = [ends.bottom - ends.back, ends.top + ends.back, gone];
+            self.pending = std::array::from_fn(|k| before[k] + dt * rates[k]);
+            change = self.change();
+            let settled = if sweep > 0 {
+                larger(water_moved, glycol_moved) < SETTLED
+            } else {
+                change < self.grid.one_sweep
+            };
+            if settled {
                 break;
             }
         }
-        self.pending = std::array::from_fn(|k| ends[k] + dt * rates[k]);
-        self.change()
+        change
     }
 
     /// One sweep of the water: the flows over both ends, and how far the outer cells moved.
@@ -237,7 +246,7 @@ impl Film {
         column.barred.clear();
         for i in 0..n {
             let held = stack.held(i, (scratch.w[i], scratch.g[i]));
-            column.linearise(i, (room.law.water(&held), held.phi()), (stack.dz[i], stack.pace[i]));
+            column.linearise(i, room.law.water(&held), stack.dz[i] * stack.pace[i]);
         }
         let cell = (column.psi[n - 1], column.resistance[n - 1]);
         let top = room.water_leaves(cell, stack.pace[n - 1], &mut self.surface_c);
@@ -266,7 +275,7 @@ impl Film {
         column.barred.extend(stack.spirit.windows(2).map(|pair| pair[0] != pair[1]));
         for i in 0..n {
             let held = stack.held(i, (larger(scratch.w[i], 0.0), scratch.g[i]));
-            column.linearise(i, (room.law.slow(&held), held.phi()), (stack.dz[i], stack.pace[i]));
+            column.linearise(i, room.law.slow(&held), stack.dz[i] * stack.pace[i]);
         }
         let cell = (column.psi[n - 1], column.resistance[n - 1]);
         let top = if stack.spirit[n - 1] {
@@ -303,12 +312,11 @@ impl Film {
         std::mem::swap(&mut stack.g, &mut scratch.g);
         [stack.ground, stack.gone_water, stack.gone_glycol] = self.pending;
         for i in 0..stack.dz.len() {
-            stack.phi_max[i] = larger(stack.phi_max[i], 1.0 / (1.0 + stack.w[i] + stack.g[i]));
+            stack.least[i] = stack.least[i].min(1.0 + stack.w[i] + stack.g[i]);
         }
         self.time = time;
     }
 }
-
 #[cfg(test)]
 mod tests {
     use super::*;

@@ -22,6 +22,10 @@ const WATER_VOLUME: f64 = 18.0;
 const DILUTING: f64 = 0.001;
 /// Resistance of a closed film to swelling [-, per volume of solids]; drying.md. [memory]
 const SWELLING: f64 = 2.0;
+/// Swelling over which its slope comes into the resistance to diffusion [-, per volume of solids]: at once, cells
+/// that swell and shrink by turns block each other, and a film dries the later the shorter its steps (DESIGN.md).
+/// [practice] half of it and twice it come to the same film within 2 %
+const SOFTLY: f64 = 0.002;
 /// Solids fraction at which the film begins to close [-]. [memory]
 const CLOSING_FROM: f64 = 0.70;
 /// Width of closing in solids fraction [-]. [memory]
@@ -66,33 +70,36 @@ impl Moves {
 pub(super) struct Held {
     pub w: f64,
     pub g: f64,
-    /// The highest solids fraction before this moment.
-    pub phi_max: f64,
+    /// The least volume per volume of solids before this moment, `1/phi_max`.
+    pub least: f64,
     pub spirit: bool,
-}
-
-impl Held {
-    /// Solids fraction.
-    pub fn phi(&self) -> f64 {
-        1.0 / (1.0 + self.w + self.g)
-    }
 }
 
 /// What the law says of a cell for both volatiles.
 #[derive(Debug, Clone, Copy)]
 struct Closed {
+    /// Volume per volume of solids, `1/phi`.
+    bulk: f64,
     /// Share of wet mobility left, of the highest solids fraction.
     open: f64,
-    /// What swelling adds to the potential, and to its slope.
-    swollen: (f64, f64),
+    swollen: Swollen,
 }
 
-/// Potential, its slope and the diffusion coefficient of one volatile in one cell.
+/// What swelling adds to the potential, to its slope, and to the slope that resists diffusion.
+#[derive(Debug, Clone, Copy, Default)]
+struct Swollen {
+    psi: f64,
+    slope: f64,
+    resists: f64,
+}
+
+/// One volatile in one cell: its potential, the slope of that, and the resistance to it per dry thickness
+/// [s/m2].
 #[derive(Debug, Clone, Copy)]
 pub(super) struct Local {
     pub psi: f64,
     pub slope: f64,
-    pub diffusion: f64,
+    pub resists: f64,
 }
 
 impl Law {
@@ -107,56 +114,60 @@ impl Law {
         }
     }
 
-    fn diffusion(&self, moves: Moves, open: f64) -> f64 {
-        (moves.ln_dry + open * moves.ln_span + (1.0 - open) * self.ln_warmth).exp()
+    /// `slope phi^-2 / D`: divided by nothing, since this is where a film's time goes.
+    fn local(&self, closed: &Closed, moves: Moves, (psi, slope): (f64, f64)) -> Local {
+        let Closed { bulk, open, swollen } = *closed;
+        let ln_diffusion = moves.ln_dry + open * moves.ln_span + (1.0 - open) * self.ln_warmth;
+        Local {
+            psi: psi + swollen.psi,
+            slope: slope + swollen.slope,
+            resists: (slope + swollen.resists) * bulk * bulk * (-ln_diffusion).exp(),
+        }
     }
 
     /// How closed a cell is, and how far it is swollen beyond its most compact state.
     fn closed(held: &Held) -> Closed {
         let bulk = 1.0 + held.w + held.g;
-        let least = 1.0 / held.phi_max;
-        let phi_max = held.phi_max.max(1.0 / bulk);
-        let open = ((1.0 - phi_max) / (1.0 - PACKED)).clamp(0.0, 1.0);
-        let stiff = SWELLING * ((phi_max - CLOSING_FROM) / CLOSING_OVER).clamp(0.0, 1.0);
-        let beyond = bulk - least;
-        let swollen = if beyond > 0.0 { (stiff * beyond, stiff) } else { (0.0, 0.0) };
-        Closed { open, swollen }
+        let phi_max = 1.0 / held.least.min(bulk);
+        let open = ((1.0 - phi_max) * (1.0 / (1.0 - PACKED))).clamp(0.0, 1.0);
+        let beyond = bulk - held.least;
+        let swollen = if beyond > 0.0 {
+            let stiff =
+                SWELLING * ((phi_max - CLOSING_FROM) * (1.0 / CLOSING_OVER)).clamp(0.0, 1.0);
+            let soft = SOFTLY / (beyond + SOFTLY);
+            Swollen { psi: stiff * beyond, slope: stiff, resists: stiff * (1.0 - soft * soft) }
+        } else {
+            Swollen::default()
+        };
+        Closed { bulk, open, swollen }
     }
 
     /// Water in a cell.
     pub fn water(&self, held: &Held) -> Local {
         let Held { w, g, spirit, .. } = *held;
-        let closed = Self::closed(held);
         let holds = if spirit { POLYMER_HOLDS } else { POLYMER_HOLDS + GLYCOL_HOLDS * g };
-        let left = (-w / holds).exp();
-        Local {
-            psi: 1.0 - left + DILUTING * w + closed.swollen.0,
-            slope: left / holds + DILUTING + closed.swollen.1,
-            diffusion: self.diffusion(self.water, closed.open),
-        }
+        let per_held = 1.0 / holds;
+        let left = (-w * per_held).exp();
+        let (psi, slope) = (1.0 - left + DILUTING * w, left * per_held + DILUTING);
+        self.local(&Self::closed(held), self.water, (psi, slope))
     }
 
     /// The slow volatile in a cell.
     pub fn slow(&self, held: &Held) -> Local {
         let Held { w, g, spirit, .. } = *held;
-        let closed = Self::closed(held);
-        let left = (-g / POLYMER_HOLDS_SLOW).exp();
+        let left = (-g * (1.0 / POLYMER_HOLDS_SLOW)).exp();
         let (share, share_slope, moves) = if spirit {
             (1.0, 0.0, self.spirit)
         } else {
             // The tiny constant keeps the Raoult share defined where both volatiles are gone.
-            let moles_water = w / WATER_VOLUME + 1e-15;
-            let moles = g / GLYCOL_VOLUME + moles_water;
-            let slope = moles_water / (moles * moles) / GLYCOL_VOLUME;
-            (1.0 - moles_water / moles, slope, self.glycol)
+            let moles_water = w * (1.0 / WATER_VOLUME) + 1e-15;
+            let per_mole = 1.0 / (g * (1.0 / GLYCOL_VOLUME) + moles_water);
+            let water = moles_water * per_mole;
+            (1.0 - water, water * per_mole * (1.0 / GLYCOL_VOLUME), self.glycol)
         };
-        Local {
-            psi: share * (1.0 - left) + DILUTING * g + closed.swollen.0,
-            slope: share_slope * (1.0 - left)
-                + share * left / POLYMER_HOLDS_SLOW
-                + DILUTING
-                + closed.swollen.1,
-            diffusion: self.diffusion(moves, closed.open),
-        }
+        let psi = share * (1.0 - left) + DILUTING * g;
+        let slope =
+            share_slope * (1.0 - left) + share * left * (1.0 / POLYMER_HOLDS_SLOW) + DILUTING;
+        self.local(&Self::closed(held), moves, (psi, slope))
     }
 }

@@ -44,7 +44,8 @@ pub struct Stack {
     pub(super) dz: Vec<f64>,
     pub(super) w: Vec<f64>,
     pub(super) g: Vec<f64>,
-    pub(super) phi_max: Vec<f64>,
+    /// The least volume per volume of solids that each cell has had.
+    pub(super) least: Vec<f64>,
     /// Factor on the times of each cell [-].
     pub(super) pace: Vec<f64>,
     /// Whether a cell's slow volatile is spirit.
@@ -71,7 +72,7 @@ impl Stack {
             dz: Vec::new(),
             w: Vec::new(),
             g: Vec::new(),
-            phi_max: Vec::new(),
+            least: Vec::new(),
             pace: Vec::new(),
             spirit: Vec::new(),
             spans: Vec::new(),
@@ -97,7 +98,7 @@ impl Stack {
         let end = self.dz.len();
         self.w.resize(end, mix.water() / mix.solids());
         self.g.resize(end, (mix.glycol() + mix.spirit()) / mix.solids());
-        self.phi_max.resize(end, mix.solids());
+        self.least.resize(end, 1.0 / mix.solids());
         self.pace.resize(end, mix.pace());
         self.spirit.resize(end, mix.spirit() > 0.0);
         self.spans.push(Span { first, end });
@@ -128,12 +129,12 @@ impl Stack {
             for pair in 0..pairs {
                 let (a, b, to) = (first + 2 * pair, first + 2 * pair + 1, first + pair);
                 let whole = self.dz[a] + self.dz[b];
-                for q in [&mut self.w, &mut self.g, &mut self.phi_max, &mut self.pace] {
+                for q in [&mut self.w, &mut self.g, &mut self.least, &mut self.pace] {
                     q[to] = (q[a] * self.dz[a] + q[b] * self.dz[b]) / whole;
                 }
                 self.dz[to] = whole;
             }
-            for q in [&mut self.dz, &mut self.w, &mut self.g, &mut self.phi_max, &mut self.pace] {
+            for q in [&mut self.dz, &mut self.w, &mut self.g, &mut self.least, &mut self.pace] {
                 q.drain(first + pairs..end);
             }
             self.spirit.drain(first + pairs..end);
@@ -167,7 +168,7 @@ impl Stack {
 
     /// What cell `i` would hold with `w` water and `g` slow volatile.
     pub(super) fn held(&self, i: usize, (w, g): (f64, f64)) -> Held {
-        Held { w, g, phi_max: self.phi_max[i], spirit: self.spirit[i] }
+        Held { w, g, least: self.least[i], spirit: self.spirit[i] }
     }
 
     /// Slow volatile per volume of solids in all water-borne coats together; spirit is not counted.
