@@ -157,6 +157,16 @@ fn every_state_comes_when_the_reference_table_says() {
     }
 }
 
+/// The same equations written apart from the film and followed by SciPy's BDF: `scripts/stiff_solver.py`.
+#[test]
+fn a_general_stiff_solver_finds_the_same_states() {
+    let one = &table()[0];
+    let solved = [27.9, 40.5, 50.7, 989.6, 3963.2, 7062.8];
+    for (film, solved) in minutes(one, Grid::FINE).into_iter().zip(solved) {
+        assert!((film / solved - 1.0).abs() < 0.03, "{film} min, by the solver {solved}");
+    }
+}
+
 /// Trade facts of work.md, marked there as common practice.
 #[test]
 fn the_trade_facts_hold() {
