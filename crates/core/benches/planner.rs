@@ -70,14 +70,21 @@ fn main() {
     let (first, planner) = timed(|| Planner::new(Request { studio: &studio, from: from() }));
     println!("40 pictures, 600 steps: first plan {first:.2} s, ratio to 1 s 1:{:.1}", 1.0 / first);
 
-    let mut changed = studio.clone();
-    changed.pictures[20].steps[12].wet_film_um = Some(44.0);
-    let copy = planner.clone();
-    let (again, _) = timed(|| copy.turn_to(&changed, from()).plan());
+    // One step in each of several pictures: what moves with it differs much.
+    let mut again: Vec<f64> = (0..8)
+        .map(|n| {
+            let mut changed = studio.clone();
+            changed.pictures[5 * n].steps[12].wet_film_um = Some(44.0);
+            let copy = planner.clone();
+            timed(|| copy.turn_to(&changed, from()).plan()).0
+        })
+        .collect();
+    again.sort_by(f64::total_cmp);
     println!(
-        "a change of one step: planned again in {:.0} ms, ratio to 100 ms 1:{:.1}",
-        again * 1e3,
-        0.1 / again
+        "a change of one step: planned again in {:.0} to {:.0} ms, ratio of the median to 100 ms 1:{:.1}",
+        again[0] * 1e3,
+        again[7] * 1e3,
+        0.1 / again[4]
     );
 
     let mut searched = planner.clone();

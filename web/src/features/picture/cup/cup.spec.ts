@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { Schemas } from '../../../api/client';
 import { compared, cupVerdict } from './compare';
-import { settledMix, withTurn, type Recipe } from './turns';
+import { settledMix, withMaterials, withTurn, type Recipe } from './turns';
 
 const OSLO = 'Europe/Oslo';
 const NOW = Date.parse('2027-01-14T16:34:00Z');
@@ -77,5 +77,16 @@ describe('a recipe that is turned', () => {
     expect(settledMix(turned, answered)).toBe(answered);
     expect(withTurn(turned, ml(1, 2), answered)).toEqual({ mix: answered, turns: [ml(1, 2)] });
     expect(settledMix(start)).toBe(start.mix);
+  });
+
+  it('takes a material while a turn is worked out, and keeps the turn', () => {
+    const turn = { part: 0, unit: 'ml' as const, value: 4, of_ml: 10 };
+    const turned = withTurn(start, turn, start.mix);
+    const water = { material: 'water', parts: 1 };
+    const more = withMaterials(turned, undefined, (mix) => [...mix, water]);
+    expect(more).toEqual({ mix: [...start.mix, water], turns: [turn] });
+    const answered = [{ material: 'liquid', parts: 4 }];
+    const settled = withMaterials(turned, answered, (mix) => [...mix, water]);
+    expect(settled).toEqual({ mix: [...answered, water], turns: [] });
   });
 });

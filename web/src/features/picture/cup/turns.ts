@@ -24,3 +24,12 @@ export function withTurn(recipe: Recipe, turn: Turn, settled?: Part[]): Recipe {
 /** The mix as it stands, when it is known: as it was, or as the server answered. */
 export const settledMix = (recipe: Recipe, answered?: Part[]): Part[] | undefined =>
   recipe.turns.length === 0 ? recipe.mix : answered;
+
+/** The recipe with other materials in it: of the mix as it stands, or, while what was turned is worked out, of
+ * the mix before that, on which the turns stay. */
+export const withMaterials = (
+  recipe: Recipe,
+  settled: Part[] | undefined,
+  change: (mix: Part[]) => Part[],
+): Recipe =>
+  settled ? { mix: change(settled), turns: [] } : { ...recipe, mix: change(recipe.mix) };

@@ -8,7 +8,7 @@ import { plain } from '../../../format/words';
 import { useCatalogue } from '../../../components/catalogue';
 import { useNumbers } from '../../../components/numbers';
 import type { Step } from '../../../components/stepEdits';
-import { settledMix, withTurn, type Part, type Recipe, type Unit } from './turns';
+import { settledMix, withMaterials, withTurn, type Part, type Recipe, type Unit } from './turns';
 
 export interface CupDraft {
   measure: number;
@@ -76,6 +76,12 @@ export function useCup(id: string, step: Step) {
     setRecipe({ mix, turns: [] });
   };
 
+  /** Which materials are in the cup changes at once, also while the server works out what was turned. */
+  const edit = (change: (mix: Part[]) => Part[]) => {
+    setTyping(undefined);
+    setRecipe((was) => withMaterials(was, was === recipe ? settled : undefined, change));
+  };
+
   /** What stands in the field of one part and unit. */
   const shown = (part: number, unit: Unit): string => {
     if (typing?.part === part && typing.unit === unit) return typing.text;
@@ -121,18 +127,15 @@ export function useCup(id: string, step: Step) {
     },
     leaveField: () => sound && setTyping(undefined),
     take: replace,
-    add: (material: string) => settled && replace([...settled, { material, parts: 1 }]),
+    add: (material: string) => edit((mix) => [...mix, { material, parts: 1 }]),
     remove: (part: number) => {
       const left = (settled ?? recipe.mix).filter((_, k) => k !== part);
       if (left.length > 0) replace(left);
     },
     /** Another material in the place of one, also while the server works out what was turned. */
-    swap: (part: number, material: string) => {
-      const other = (mix: Part[]) => mix.map((p, k) => (k === part ? { ...p, material } : p));
-      if (settled) return replace(other(settled));
-      setTyping(undefined);
-      setRecipe((was) => ({ ...was, mix: other(was.mix) }));
-    },
+    /** Another material in the place of one. */
+    swap: (part: number, material: string) =>
+      edit((mix) => mix.map((p, k) => (k === part ? { ...p, material } : p))),
     /** The mix as it stands; undefined while the server works out a turn. */
     settled,
     tub,
