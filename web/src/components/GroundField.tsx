@@ -13,6 +13,12 @@ const PRIMED_CANVAS_UM = 20;
 export const firstGround = (grounds: Schemas['GroundOut'][]): Ground =>
   grounds.find((g) => g.ground.absorbs_um === PRIMED_CANVAS_UM)?.ground ?? {};
 
+/** Whether `ground` is that usual one: what it does not say is as usual. */
+const isUsual = (ground: Ground, usual: Ground) =>
+  (ground.absorbs_um ?? 0) === usual.absorbs_um &&
+  (ground.delay_s ?? usual.delay_s) === usual.delay_s &&
+  (ground.back ?? usual.back) === usual.back;
+
 interface Props {
   ground: Ground;
   onChange: (ground: Ground) => void;
@@ -22,23 +28,26 @@ interface Props {
 export function GroundField({ ground, onChange }: Props) {
   const usual = useCatalogue().grounds;
   const um = ground.absorbs_um ?? 0;
-  const known = usual.some((g) => g.ground.absorbs_um === um);
-  const grounds = known ? usual : [...usual, { ground, said: groundWord(usual, um) }];
+  const word = groundWord(usual, um);
+  const known = usual.findIndex((g) => isUsual(ground, g.ground));
+  // One with numbers of its own stands last, so that the usual one can be chosen in its place.
+  const own = usual.some((g) => g.ground.absorbs_um === um) ? `${word}, with its own times` : word;
+  const grounds = known < 0 ? [...usual, { ground, said: own }] : usual;
   return (
     <Stack direction="row" spacing={2}>
       <TextField
         select
         fullWidth
         label="Ground"
-        value={um}
+        value={known < 0 ? usual.length : known}
         onChange={(e) => {
-          const chosen = grounds.find((g) => g.ground.absorbs_um === Number(e.target.value));
+          const chosen = grounds[Number(e.target.value)];
           // Another ground may be toned alike.
           if (chosen) onChange({ ...chosen.ground, colour: ground.colour });
         }}
       >
-        {grounds.map((g) => (
-          <MenuItem key={g.ground.absorbs_um} value={g.ground.absorbs_um}>
+        {grounds.map((g, n) => (
+          <MenuItem key={g.said} value={n}>
             {g.said}
           </MenuItem>
         ))}

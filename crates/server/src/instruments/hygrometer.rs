@@ -1,6 +1,8 @@
 //! A thermo-hygrometer that is not there: an invented room, and the faults that real ones have.
 
 use chrono::{DateTime, Utc};
+use rand::{Rng, SeedableRng};
+use rand_pcg::Pcg64Mcg;
 use serde::{Deserialize, Serialize};
 use ulvek_core::air::{Air, Measured};
 use ulvek_core::time::{DAY_S, HOUR_S, seconds};
@@ -59,6 +61,8 @@ const SWING: (f64, f64) = (0.9, 0.04);
 const SCATTER: (f64, f64) = (0.15, 0.006);
 /// Every how many minutes one that jumps does. Invented.
 const JUMPS_EVERY: i64 = 13;
+/// What a jump adds to the temperature [K], and the humidity it tells [-]. Invented.
+const JUMP: (f64, f64) = (18.0, 0.999);
 /// How much damper one that drifts tells of each hour [1/h]. Invented, far faster than a real one.
 const DRIFT_PER_H: f64 = 0.01;
 
@@ -80,7 +84,7 @@ pub fn measure(
     match behaves {
         Behaviour::DropsOut if t >= from => return None,
         Behaviour::Jumps if t >= from && minute % JUMPS_EVERY == 0 => {
-            (celsius, humidity) = (celsius + 18.0, 0.999);
+            (celsius, humidity) = (celsius + JUMP.0, JUMP.1);
         }
         Behaviour::Drifts => humidity += DRIFT_PER_H * ((t - from) / HOUR_S).max(0.0),
         _ => {}
@@ -92,11 +96,7 @@ pub fn measure(
 /// From -1 to 1, the same for the same minute whenever it is asked.
 fn scatter(t: f64, of: u64) -> f64 {
     let minute = (t / 60.0).floor() as u64;
-    // The finaliser of a splitmix generator: Steele, Lea and Flood, OOPSLA 2014.
-    let mut z = minute.wrapping_mul(2).wrapping_add(of).wrapping_mul(0x9E37_79B9_7F4A_7C15);
-    z = (z ^ (z >> 30)).wrapping_mul(0xBF58_476D_1CE4_E5B9);
-    z = (z ^ (z >> 27)).wrapping_mul(0x94D0_49BB_1331_11EB);
-    ((z ^ (z >> 31)) >> 11) as f64 / (1u64 << 52) as f64 - 1.0
+    Pcg64Mcg::seed_from_u64(minute.wrapping_mul(2).wrapping_add(of)).random_range(-1.0..=1.0)
 }
 
 #[cfg(test)]
