@@ -40,8 +40,8 @@ const LONGEST_STEP: f64 = 3.0 * 3600.0;
 const LONGEST_SAMPLED_STEP: f64 = 43_200.0;
 
 impl Grid {
-    /// Enough for planning: within 12 % or 5 minutes of [`Grid::FINE`] for all but two of a thousand events
-    /// of any stack, and those are later (`tests/drying_grid.rs`).
+    /// Enough for planning: within 12 % or 5 minutes of [`Grid::FINE`] for all but two or three of a
+    /// thousand events of any stack, and hardly ever earlier (`tests/drying_grid.rs`).
     pub const PLANNING: Grid = Grid {
         cells: 8,
         grading: 1.5,
