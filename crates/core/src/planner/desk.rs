@@ -5,7 +5,6 @@
 use super::Plan;
 use super::films::Films;
 use super::outlook::{CoatOutlook, FilmMoment, coats_of, decorate, film_line};
-use super::parallel::in_parallel;
 use super::problem::Problem;
 use super::ready::{ReadyOutcome, ready};
 use super::search::{Planner, carried};
@@ -46,29 +45,6 @@ struct Drawn {
     coats: Vec<LaidCoat>,
     to: (u64, usize),
     moments: Arc<Vec<FilmMoment>>,
-}
-
-/// As many as this machine does at once.
-fn threads() -> usize {
-    std::thread::available_parallelism().map_or(1, usize::from)
-}
-
-/// What becomes of `coats` of picture `p`, the first `laid` of which lie there; `planned` when they are all that it
-/// is to have.
-fn followed(
-    studio: &Studio,
-    (p, planned): (usize, bool),
-    coats: &[LaidCoat],
-    laid: usize,
-) -> Result<Timeline, CoatFault> {
-    let picture = &studio.pictures[p];
-    let last = coats.last().map_or(0.0, |c| c.at);
-    // A last coat that is planned is followed to its end only where its day is asked for.
-    let asked = coats.len() == laid || (picture.due.is_some() && !picture.is_packed());
-    let until = last + if asked { HORIZON_S } else { SOON_S };
-    let tops = on_top(&coats[..laid]);
-    let alone = |n: usize| planned && tops.contains(&n);
-    follow(picture, coats, &studio.futures(), Grid::PLANNING, (until, 0), alone)
 }
 
 /// What the moment at which picture `p` is ready by `plan` hangs on, its air and its support aside.
@@ -178,17 +154,20 @@ impl Desk {
         if let Some(known) = self.planned.as_ref().and_then(|p| p.ready.clone()) {
             return Ok(known);
         }
-        let keys = (0..studio.pictures.len()).map(|p| ready_key(&studio, &plan, p));
-        let keys = keys.collect::<Result<Vec<_>, _>>()?;
-        let known = |p: &usize| self.ready_known.get(p).is_some_and(|(key, _)| *key == keys[*p]);
-        let unknown: Vec<usize> = (0..keys.len()).filter(|p| !known(p)).collect();
-        let found =
-            in_parallel(unknown.len(), threads(), |n| Some(ready(&studio, &plan, unknown[n])));
-        for (p, outcome) in unknown.into_iter().zip(found) {
-            self.ready_known.insert(p, (keys[p].clone(), outcome?));
+        let mut all = Vec::with_capacity(studio.pictures.len());
+        for p in 0..studio.pictures.len() {
+            let key = ready_key(&studio, &plan, p)?;
+            let known = self.ready_known.get(&p).filter(|(known, _)| *known == key);
+            let outcome = match known {
+                Some((_, outcome)) => *outcome,
+                None => {
+                    let outcome = ready(&studio, &plan, p)?;
+                    self.ready_known.insert(p, (key, outcome));
+                    outcome
+                }
+            };
+            all.push(outcome);
         }
-        let all: Vec<_> =
-            (0..keys.len()).filter_map(|p| Some(self.ready_known.get(&p)?.1)).collect();
         let all = Arc::new(all);
         if let Some(planned) = &mut self.planned {
             planned.ready = Some(all.clone());
@@ -332,49 +311,26 @@ impl Desk {
         Ok(slow)
     }
 
-    /// Follows what of the pictures is not known yet, several at a time: whoever asks for all of them needs
-    /// not wait for one after the other.
-    ///
-    /// # Errors
-    /// [`CoatFault`] when a coat cannot be computed.
-    pub fn follow_all(&mut self, now: DateTime<Utc>) -> Result<(), CoatFault> {
-        let plan = self.plan(now);
-        let studio = self.studio.clone();
-        let mut unknown = Vec::new();
-        for p in 0..studio.pictures.len() {
-            let (alone, all) = (studio.laid_coats(p)?, coats_of(&studio, p, &plan)?);
-            let laid = alone.len();
-            for (of, coats) in [((p, false), alone), ((p, true), all)] {
-                if self.known(of, &coats).is_none() {
-                    unknown.push((of, coats, laid));
-                }
-            }
-        }
-        let lines = in_parallel(unknown.len(), threads(), |n| {
-            let (of, coats, laid) = &unknown[n];
-            Some(followed(&studio, *of, coats, *laid))
-        });
-        for ((of, coats, _), line) in unknown.into_iter().zip(lines) {
-            self.followed.insert(of, Followed { coats, line: Arc::new(line?) });
-        }
-        Ok(())
-    }
-
-    fn known(&self, of: (usize, bool), coats: &[LaidCoat]) -> Option<Arc<Timeline>> {
-        self.followed.get(&of).filter(|f| f.coats == coats).map(|f| f.line.clone())
-    }
-
     fn follow(
         &mut self,
-        of: (usize, bool),
+        (p, planned): (usize, bool),
         coats: Vec<LaidCoat>,
         laid: usize,
     ) -> Result<Arc<Timeline>, CoatFault> {
-        if let Some(known) = self.known(of, &coats) {
-            return Ok(known);
+        if let Some(known) = self.followed.get(&(p, planned)).filter(|f| f.coats == coats) {
+            return Ok(known.line.clone());
         }
-        let line = Arc::new(followed(&self.studio, of, &coats, laid)?);
-        self.followed.insert(of, Followed { coats, line: line.clone() });
+        let picture = &self.studio.pictures[p];
+        let last = coats.last().map_or(0.0, |c| c.at);
+        // A last coat that is planned is followed to its end only where its day is asked for.
+        let asked = coats.len() == laid || (picture.due.is_some() && !picture.is_packed());
+        let until = last + if asked { HORIZON_S } else { SOON_S };
+        let tops = on_top(&coats[..laid]);
+        let alone = |n: usize| planned && tops.contains(&n);
+        let line =
+            follow(picture, &coats, &self.studio.futures(), Grid::PLANNING, (until, 0), alone)?;
+        let line = Arc::new(line);
+        self.followed.insert((p, planned), Followed { coats, line: line.clone() });
         Ok(line)
     }
 

@@ -261,7 +261,6 @@ pub fn check_at(desk: &mut Desk, now: DateTime<Utc>) -> Result<Vec<Finding>, Coa
     let studio = desk.studio();
     let studio = studio.as_ref();
     let plan = desk.plan(now);
-    desk.follow_all(now)?;
     let from = now.timestamp();
     let light = studio.daylight;
     let ahead = (from, from + LOOK_AHEAD_DAYS * 86_400);
