@@ -26,7 +26,7 @@ describe('what a picture is painted on', () => {
 
   it('says that it has times of its own, and becomes the usual one with all of its numbers', () => {
     const onChange = open({ absorbs_um: 20, delay_s: 900, colour: '#996633' });
-    expect(screen.getByRole('combobox').textContent).toBe('Primed canvas, with its own times');
+    expect(screen.getByRole('combobox').textContent).toBe('Primed canvas, own times');
     fireEvent.mouseDown(screen.getByRole('combobox'));
     fireEvent.click(screen.getByRole('option', { name: 'Primed canvas' }));
     expect(onChange).toHaveBeenCalledWith({ ...canvas, colour: '#996633' });

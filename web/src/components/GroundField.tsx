@@ -31,7 +31,7 @@ export function GroundField({ ground, onChange }: Props) {
   const word = groundWord(usual, um);
   const known = usual.findIndex((g) => isUsual(ground, g.ground));
   // One with numbers of its own stands last, so that the usual one can be chosen in its place.
-  const own = usual.some((g) => g.ground.absorbs_um === um) ? `${word}, with its own times` : word;
+  const own = usual.some((g) => g.ground.absorbs_um === um) ? `${word}, own times` : word;
   const grounds = known < 0 ? [...usual, { ground, said: own }] : usual;
   return (
     <Stack direction="row" spacing={2}>
