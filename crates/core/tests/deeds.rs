@@ -3,12 +3,14 @@
 #![allow(clippy::unwrap_used)]
 
 use chrono::{DateTime, Duration, Utc};
+use std::sync::Arc;
 use ulvek_core::deeds::{
     Draft, Laid, LaidFilm, drafted, edit_picture, log, put_shelf, retouch, save_settings, touch,
     what_moves,
 };
 use ulvek_core::mix::Mix;
 use ulvek_core::picture::{Picture, Step, StepKind, Touch, TouchTest};
+use ulvek_core::planner::Desk;
 use ulvek_core::quantity::Fault;
 use ulvek_core::studio::Studio;
 use ulvek_testkit::{at, step, studio};
@@ -161,7 +163,8 @@ fn a_touch_is_kept_put_right_and_taken_back_and_says_what_it_moves() {
     let mut felt = studio.clone();
     felt.pictures[0] = deed.picture;
     felt.learn();
-    let moves = what_moves(&studio, &felt, 0, now).unwrap();
+    let [mut before, mut after] = [&studio, &felt].map(|s| Desk::new(Arc::new(s.clone())));
+    let moves = what_moves(&mut before, &mut after, 0, now).unwrap();
     assert!(moves[0].starts_with("Your room dries 1."), "{moves:?}");
     assert!(moves[0].contains("slower than the book"), "{moves:?}");
     let (old, new) = (fingertip("s1", 55, Touch::Tacky), fingertip("s1", 20, Touch::Tacky));

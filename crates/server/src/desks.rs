@@ -46,9 +46,10 @@ impl Loaded {
     }
 }
 
-/// A desk and what is known of films under seals, with the state of the studio they are of.
+/// A desk and what is known of films under seals, with the state of the studio they are of; nothing while that
+/// is not stored yet.
 struct Kept {
-    state: Arc<StudioState>,
+    state: Option<Arc<StudioState>>,
     desk: Desk,
     seals: KnownFilms,
 }
@@ -56,7 +57,7 @@ struct Kept {
 impl Kept {
     fn new(loaded: &Loaded) -> Self {
         let desk = Desk::new(loaded.studio.clone());
-        Self { state: loaded.state.clone(), desk, seals: KnownFilms::default() }
+        Self { state: Some(loaded.state.clone()), desk, seals: KnownFilms::default() }
     }
 
     /// Takes over the studio as it was loaded; what did not change stays known.
@@ -69,7 +70,7 @@ impl Kept {
             self.seals.clear();
         }
         self.desk.turn_to(new.clone());
-        self.state = loaded.state.clone();
+        self.state = Some(loaded.state.clone());
     }
 }
 
@@ -111,7 +112,7 @@ impl Desks {
         let mut place = place.lock().unwrap_or_else(PoisonError::into_inner);
         let mut kept = match place.take() {
             Some(mut kept) => {
-                if kept.state != loaded.state {
+                if kept.state.as_ref() != Some(&loaded.state) {
                     kept.turn_to(loaded);
                 }
                 kept
@@ -121,6 +122,24 @@ impl Desks {
         // A computation that is given up leaves no desk behind.
         let done = work(&mut kept.desk, &mut kept.seals);
         *place = Some(kept);
+        done
+    }
+
+    /// Does `work` at two desks of the studio `id`: as it is, and as it is about to become. The second one
+    /// is kept: whoever looks next finds there what was computed.
+    pub fn at_both<T>(
+        &self,
+        id: Uuid,
+        (before, after): (Arc<Studio>, Arc<Studio>),
+        work: impl FnOnce(&mut Desk, &mut Desk) -> T,
+    ) -> T {
+        let place = self.desks.get_with(id, Place::default);
+        let mut place = place.lock().unwrap_or_else(PoisonError::into_inner);
+        let kept = place.take().map(|kept| kept.desk).filter(|desk| desk.studio() == before);
+        let mut was = kept.unwrap_or_else(|| Desk::new(before));
+        let mut is = Desk::new(after);
+        let done = work(&mut was, &mut is);
+        *place = Some(Kept { state: None, desk: is, seals: KnownFilms::default() });
         done
     }
 }

@@ -30,7 +30,11 @@ pub async fn load_around(app: &App, picture: Uuid) -> Result<Arc<Loaded>, Proble
     Ok(loaded)
 }
 
-async fn load_in(
+/// A studio as it is in the transaction of `conn`; what is known of that state already is not read again.
+///
+/// # Errors
+/// Not found, or the database is away.
+pub async fn load_in(
     app: &App,
     conn: &mut MySqlConnection,
     studio: Uuid,

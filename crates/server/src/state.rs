@@ -9,7 +9,7 @@ use crate::live::Live;
 use crate::pace::Pace;
 use crate::problem::Problem;
 use crate::searches::Searches;
-use chrono::{DateTime, Duration, Utc};
+use chrono::{DateTime, Duration, SubsecRound, Utc};
 use sqlx::mysql::MySqlPool;
 use sqlx::{MySql, Transaction};
 use std::sync::{Arc, Mutex};
@@ -31,11 +31,14 @@ impl Clock {
         Self { ahead: start - Utc::now() }
     }
 
-    /// The present moment.
+    /// The present moment, as fine as it is stored: what was read again is the same.
     pub fn now(&self) -> DateTime<Utc> {
-        Utc::now() + self.ahead
+        (Utc::now() + self.ahead).trunc_subsecs(STORED_DIGITS)
     }
 }
+
+/// Digits of a second that the database keeps (DATETIME(6)). definition
+const STORED_DIGITS: u16 = 6;
 
 /// What every handler shares; cheap to clone. What it remembers between requests can be computed
 /// again, but for what lies on the simulated scale and the searches that run.

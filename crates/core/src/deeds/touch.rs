@@ -2,16 +2,14 @@
 
 use super::Deed;
 use super::log::CLOCKS_APART_S;
-use crate::film::{FilmState, Grid};
+use crate::film::FilmState;
 use crate::learn::{check_test, said_of};
 use crate::picture::{CoatFault, Picture, TouchTest};
-use crate::planner::{Desk, ReadyOutcome, in_parallel};
+use crate::planner::{Desk, ReadyOutcome};
 use crate::quantity::{Fault, check_moment};
-use crate::readiness::Bed;
 use crate::studio::Studio;
 use crate::time::told;
 use chrono::{DateTime, Duration, Utc};
-use std::sync::Arc;
 
 /// Change of the pace that is said [-]. [practice]
 const SAID_FROM: f64 = 0.02;
@@ -43,30 +41,27 @@ pub fn retouch(
 }
 
 /// What a test that turned `before` into `after` moves, in sentences: the pace, the coat on top of picture
-/// `p`, and the days of all pictures. Each of the two has learned from its own tests.
+/// `p`, and the days of all pictures. The studios of both desks have learned from their own tests.
 ///
 /// # Errors
 /// [`CoatFault`] when a coat cannot be computed.
 pub fn what_moves(
-    before: &Studio,
-    after: &Studio,
+    before: &mut Desk,
+    after: &mut Desk,
     p: usize,
     now: DateTime<Utc>,
 ) -> Result<Vec<String>, CoatFault> {
     let mut said = Vec::new();
+    let (was, is) = (before.ready(now)?, after.ready(now)?);
+    let paintable = (p, FilmState::Paintable);
+    let reached = (before.reaches(paintable, now)?, after.reaches(paintable, now)?);
+    let (before, after) = (before.studio(), after.studio());
     let zone = after.hours.zone();
     let ratio = (after.habit.pace.ln - before.habit.pace.ln).exp();
     if (ratio - 1.0).abs() > SAID_FROM {
         said.push(format!("Your room dries {}.", said_of(&after.habit.pace)));
     }
-    let reaches = |studio: &Studio| -> Result<_, CoatFault> {
-        let mut bed = Bed::new(studio, p, Grid::PLANNING)?;
-        if bed.done.last_coat().is_none() {
-            return Ok(None);
-        }
-        bed.reaches(studio, FilmState::Paintable)
-    };
-    if let (Some(was), Some(is)) = (reaches(before)?, reaches(after)?)
+    if let (Some(was), Some(is)) = reached
         && was.max(is) > now
         && (is - was).abs() >= Duration::minutes(1)
     {
@@ -74,12 +69,6 @@ pub fn what_moves(
         let (is, was) = (told(is, zone), told(was, zone));
         said.push(format!("{title} is paintable by {is}, not by {was}."));
     }
-    let studios = [before, after];
-    let ready = |n: usize| Some(Desk::new(Arc::new(studios[n].clone())).ready(now));
-    let mut ready = in_parallel(studios.len(), studios.len(), ready).into_iter();
-    let (Some(was), Some(is)) = (ready.next().transpose()?, ready.next().transpose()?) else {
-        return Ok(said);
-    };
     for (n, picture) in after.pictures.iter().enumerate() {
         let day = |outcome: &ReadyOutcome| outcome.at.map(|at| after.hours.day(at));
         if let (Some(was), Some(is)) = (day(&was[n]), day(&is[n]))

@@ -30,6 +30,9 @@ pub use sealing::{
     Carrier, MOST_COATS, Purpose, SealAnyway, SealRecord, SealTrouble, Strokes, TroubleFound,
     USUAL_EDGE_CM, VarnishChoice,
 };
-pub use timeline::{CoatHistory, FOLLOWED_ALONE, Frame, Stack, Timeline, films_after, follow};
+pub use timeline::{
+    CoatHistory, FOLLOWED_ALONE, FollowedCoat, FollowedPlace, Frame, Stack, Timeline, films_after,
+    follow, follow_on,
+};
 pub use touch::{Touch, TouchTest};
 pub use ways::{WAYS, Way, WayStep};

@@ -44,6 +44,26 @@ pub struct Stack {
     pub frames: Vec<Frame>,
 }
 
+/// A film that was followed already.
+#[derive(Debug, Clone)]
+pub struct FollowedCoat {
+    /// Its last coat.
+    pub coat: LaidCoat,
+    /// The film right after it.
+    pub film: Course,
+    /// The same film, as far on as it was looked at with nothing more laid.
+    pub ahead: Course,
+}
+
+/// What was followed already at one place of a picture.
+#[derive(Debug, Clone)]
+pub struct FollowedPlace {
+    /// Which place.
+    pub place: PlaceId,
+    /// Its coats, in the order they were laid.
+    pub coats: Vec<FollowedCoat>,
+}
+
 /// The film of a picture over time.
 #[derive(Debug, Clone, PartialEq, Default)]
 pub struct Timeline {
@@ -98,10 +118,27 @@ pub fn follow(
     (until, frames): (f64, usize),
     alone: impl Fn(usize) -> bool,
 ) -> Result<Timeline, CoatFault> {
+    follow_on(picture, coats, futures, (grid, &[]), (until, frames), alone)
+}
+
+/// The same, where what is `known` was followed already in the same futures on the same grid.
+///
+/// # Errors
+/// [`CoatFault`] when the film cannot be followed.
+pub fn follow_on(
+    picture: &Picture,
+    coats: &[LaidCoat],
+    futures: &Arc<Futures>,
+    (grid, known): (Grid, &[FollowedPlace]),
+    (until, frames): (f64, usize),
+    alone: impl Fn(usize) -> bool,
+) -> Result<Timeline, CoatFault> {
     let mut line = Timeline::default();
     for (place, there) in stacks(coats) {
         let of = |n: usize| coats.iter().position(|c| c.step == there[n].step).is_some_and(&alone);
-        line.stacks.push(follow_one(picture, (place, &there), futures, grid, (until, frames), of)?);
+        let known = known.iter().find(|k| k.place == place).map_or(&[][..], |k| &k.coats);
+        let on = (grid, known);
+        line.stacks.push(follow_one(picture, (place, &there), futures, on, (until, frames), of)?);
     }
     line.coats = coats.iter().filter_map(|coat| slowest(&line.stacks, coat)).collect();
     Ok(line)
@@ -124,7 +161,7 @@ fn follow_one(
     picture: &Picture,
     (place, coats): (PlaceId, &[LaidCoat]),
     futures: &Arc<Futures>,
-    grid: Grid,
+    (grid, known): (Grid, &[FollowedCoat]),
     (until, frames): (f64, usize),
     alone: impl Fn(usize) -> bool,
 ) -> Result<Stack, CoatFault> {
@@ -139,7 +176,11 @@ fn follow_one(
     let per_coat = (frames / coats.len()).max(2);
     for (n, coat) in coats.iter().enumerate() {
         let cannot = |e: Diverged| picture.fault(coat.step, e);
-        picture.lay(&mut film, coat)?;
+        let known = known.get(n).filter(|known| known.coat == *coat);
+        match known {
+            Some(known) => film.clone_from(&known.film),
+            None => picture.lay(&mut film, coat)?,
+        }
         let end = coats.get(n + 1).map_or(until.max(coat.at), |next| next.at);
         if frames > 0 || (unsure && last_followed.is_some_and(|last| n <= last)) {
             picture.lay(&mut expected, coat)?;
@@ -150,8 +191,15 @@ fn follow_one(
             for state in [FilmState::Paintable, FilmState::ReadyToSeal] {
                 fork.advance(until, Some(state))?;
             }
-            fork.events()
+            // What was looked at further before tells no more than what was not.
+            let events = fork.events()?;
+            let sealed = events.safe_at(FilmState::ReadyToSeal);
+            Ok(sealed.map_or_else(|| events.clone(), |at| events.until(at)))
         };
+        // Frames are drawn from the beginning; without them it goes on from where it was looked at.
+        if let Some(known) = known.filter(|_| frames == 0) {
+            film.clone_from(&known.ahead);
+        }
         let left = followed(n).then(|| left_of(&film)).transpose().map_err(cannot)?;
         let likely = (followed(n) && unsure).then(|| left_of(&expected)).transpose();
         let likely = likely.map_err(cannot)?;

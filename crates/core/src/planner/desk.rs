@@ -5,13 +5,14 @@
 use super::Plan;
 use super::films::Films;
 use super::outlook::{CoatOutlook, FilmMoment, coats_of, decorate, film_line};
+use super::parallel::{in_parallel, threads};
 use super::problem::Problem;
-use super::ready::{ReadyOutcome, ready};
+use super::ready::{ReadyOutcome, planned_on, ready_after};
 use super::search::{Planner, carried};
 use super::ways::{DateWay, date_ways};
-use crate::film::{Grid, HORIZON_S};
-use crate::picture::{CoatFault, LaidCoat, ReadyBy, Timeline, films_after, follow, on_top};
-use crate::readiness::history;
+use crate::film::{FilmState, Grid, HORIZON_S};
+use crate::picture::{CoatFault, FollowedPlace, LaidCoat, ReadyBy, Timeline, follow_on, on_top};
+use crate::readiness::{Bed, followed, history};
 use crate::studio::{OrderEntry, Studio};
 use crate::time::{DAY_S, full_minute, minutes, seconds, whole_seconds};
 use chrono::{DateTime, NaiveDate, Utc};
@@ -47,13 +48,29 @@ struct Drawn {
     moments: Arc<Vec<FilmMoment>>,
 }
 
+/// What becomes of `coats` of picture `p`, the first `laid` of which lie there, where what is `known` was followed
+/// already.
+fn line_of(
+    studio: &Studio,
+    p: usize,
+    (coats, laid): (&[LaidCoat], usize),
+    known: &[FollowedPlace],
+) -> Result<Timeline, CoatFault> {
+    let picture = &studio.pictures[p];
+    let last = coats.last().map_or(0.0, |c| c.at);
+    // A last coat that is planned is followed to its end only where its day is asked for.
+    let asked = coats.len() == laid || (picture.due.is_some() && !picture.is_packed());
+    let until = last + if asked { HORIZON_S } else { SOON_S };
+    let tops = on_top(&coats[..laid]);
+    let on = (Grid::PLANNING, known);
+    follow_on(picture, coats, &studio.futures(), on, (until, 0), |n| tops.contains(&n))
+}
+
 /// What the moment at which picture `p` is ready by `plan` hangs on, its air and its support aside.
 fn ready_key(studio: &Studio, plan: &Plan, p: usize) -> Result<ReadyKey, CoatFault> {
     let picture = &studio.pictures[p];
-    let mine = plan.steps.iter().filter(|s| s.picture == p);
-    let planned = mine.filter_map(|s| Some((s.sittings.last()?.to, s.step)));
     Ok(ReadyKey {
-        history: history(picture, planned),
+        history: history(picture, planned_on(plan, p)),
         coats: coats_of(studio, p, plan)?,
         finish: plan.pictures.iter().find(|o| o.picture == p).and_then(|o| o.finish),
         due: picture.due,
@@ -89,8 +106,8 @@ pub struct Desk {
     studio: Arc<Studio>,
     films: Films,
     planned: Option<Planned>,
-    /// By picture: with planned coats, and laid ones alone.
-    followed: HashMap<(usize, bool), Followed>,
+    /// By picture.
+    followed: HashMap<usize, Followed>,
     drawn: HashMap<usize, Drawn>,
     /// By picture: its laid coats, a day [days of the epoch], and what of slow volatile it held then.
     slow: HashMap<usize, (Vec<LaidCoat>, i64, f64)>,
@@ -122,6 +139,9 @@ impl Desk {
     pub fn turn_to(&mut self, studio: Arc<Studio>) {
         let old = std::mem::replace(&mut self.studio, studio);
         let new = &self.studio;
+        if old == *new {
+            return;
+        }
         self.planned = None;
         self.films.turn_to(&old, new);
         if !old.dries_like(new) || old.pictures.len() != new.pictures.len() {
@@ -132,7 +152,7 @@ impl Desk {
             return;
         }
         let same = |p: usize| same_support(&old, new, p);
-        self.followed.retain(|(p, _), _| same(*p));
+        self.followed.retain(|p, _| same(*p));
         self.drawn.retain(|p, _| same(*p));
         self.slow.retain(|p, _| same(*p));
         self.ready_known.retain(|p, _| same(*p));
@@ -154,20 +174,32 @@ impl Desk {
         if let Some(known) = self.planned.as_ref().and_then(|p| p.ready.clone()) {
             return Ok(known);
         }
-        let mut all = Vec::with_capacity(studio.pictures.len());
-        for p in 0..studio.pictures.len() {
-            let key = ready_key(&studio, &plan, p)?;
-            let known = self.ready_known.get(&p).filter(|(known, _)| *known == key);
-            let outcome = match known {
-                Some((_, outcome)) => *outcome,
-                None => {
-                    let outcome = ready(&studio, &plan, p)?;
-                    self.ready_known.insert(p, (key, outcome));
-                    outcome
+        let keys = (0..studio.pictures.len()).map(|p| ready_key(&studio, &plan, p));
+        let keys = keys.collect::<Result<Vec<_>, _>>()?;
+        let known = |p: &usize| self.ready_known.get(p).is_some_and(|(key, _)| *key == keys[*p]);
+        let unknown: Vec<usize> = (0..keys.len()).filter(|p| !known(p)).collect();
+        let films = &self.films;
+        let outcome = |n: usize| {
+            let p = unknown[n];
+            Some(ready_after(&studio, &plan, p, |planned| {
+                let beds = films.along(p, planned);
+                let Some(last) = beds.last() else {
+                    let all = history(&studio.pictures[p], planned.iter().copied());
+                    return Bed::after(&studio, p, Grid::PLANNING, &all);
+                };
+                let mut bed = (*last).clone();
+                for (at, i) in &planned[beds.len() - 1..] {
+                    bed.finish(&studio, *i, *at)?;
                 }
-            };
-            all.push(outcome);
+                Ok(bed)
+            }))
+        };
+        let found = in_parallel(unknown.len(), threads(), outcome);
+        for (p, outcome) in unknown.into_iter().zip(found) {
+            self.ready_known.insert(p, (keys[p].clone(), outcome?));
         }
+        let all: Vec<_> =
+            (0..keys.len()).filter_map(|p| Some(self.ready_known.get(&p)?.1)).collect();
         let all = Arc::new(all);
         if let Some(planned) = &mut self.planned {
             planned.ready = Some(all.clone());
@@ -271,20 +303,9 @@ impl Desk {
     /// [`CoatFault`] when a coat cannot be computed.
     pub fn line(&mut self, p: usize, now: DateTime<Utc>) -> Result<Arc<Timeline>, CoatFault> {
         let plan = self.plan(now);
-        let studio = self.studio.clone();
-        let laid = studio.laid_coats(p)?.len();
-        let coats = coats_of(&studio, p, &plan)?;
-        self.follow((p, true), coats, laid)
-    }
-
-    /// The laid coats of picture `p`, followed to the horizon.
-    ///
-    /// # Errors
-    /// [`CoatFault`] when one of them cannot be computed.
-    pub fn laid(&mut self, p: usize) -> Result<Arc<Timeline>, CoatFault> {
-        let coats = self.studio.laid_coats(p)?;
-        let laid = coats.len();
-        self.follow((p, false), coats, laid)
+        self.follow(&[p], &plan)?;
+        let known = self.followed.get(&p).map(|f| f.line.clone());
+        Ok(known.unwrap_or_default())
     }
 
     /// Slow volatile per volume of solids in the whole laid stack of picture `p`, where there is most of it,
@@ -300,38 +321,68 @@ impl Desk {
         {
             return Ok(*slow);
         }
-        let picture = &self.studio.pictures[p];
-        let top = coats.last().map_or(usize::MAX, |c| c.step);
-        let mut slow: f64 = 0.0;
-        for mut film in films_after(picture, &coats, &self.studio.futures())? {
-            film.advance(seconds(now), None).map_err(|e| picture.fault(top, e))?;
-            slow = slow.max(film.film().stack().slow_in_all());
-        }
+        let mut bed = self.bed(p, now)?;
+        bed.wait_until(&self.studio, now)?;
+        let slow = bed.slow_in_all();
         self.slow.insert(p, (coats, day, slow));
         Ok(slow)
     }
 
-    fn follow(
+    /// When picture `p` as it is at `now` reaches `state` and all before it, if it does within the horizon
+    /// and anything is laid.
+    ///
+    /// # Errors
+    /// [`CoatFault`] when a coat cannot be computed.
+    pub fn reaches(
         &mut self,
-        (p, planned): (usize, bool),
-        coats: Vec<LaidCoat>,
-        laid: usize,
-    ) -> Result<Arc<Timeline>, CoatFault> {
-        if let Some(known) = self.followed.get(&(p, planned)).filter(|f| f.coats == coats) {
-            return Ok(known.line.clone());
+        (p, state): (usize, FilmState),
+        now: DateTime<Utc>,
+    ) -> Result<Option<DateTime<Utc>>, CoatFault> {
+        let mut bed = self.bed(p, now)?;
+        if bed.done.last_coat().is_none() { Ok(None) } else { bed.reaches(&self.studio, state) }
+    }
+
+    /// Picture `p` with what is laid on it.
+    fn bed(&mut self, p: usize, now: DateTime<Utc>) -> Result<Bed, CoatFault> {
+        self.plan(now);
+        match self.films.along(p, &[]).first() {
+            Some(bed) => Ok((*bed).clone()),
+            None => Bed::new(&self.studio, p, Grid::PLANNING),
         }
-        let picture = &self.studio.pictures[p];
-        let last = coats.last().map_or(0.0, |c| c.at);
-        // A last coat that is planned is followed to its end only where its day is asked for.
-        let asked = coats.len() == laid || (picture.due.is_some() && !picture.is_packed());
-        let until = last + if asked { HORIZON_S } else { SOON_S };
-        let tops = on_top(&coats[..laid]);
-        let alone = |n: usize| planned && tops.contains(&n);
-        let line =
-            follow(picture, &coats, &self.studio.futures(), Grid::PLANNING, (until, 0), alone)?;
-        let line = Arc::new(line);
-        self.followed.insert((p, planned), Followed { coats, line: line.clone() });
-        Ok(line)
+    }
+
+    /// Follows what of the pictures is not known yet, several at a time: whoever asks for all of them needs
+    /// not wait for one after the other.
+    ///
+    /// # Errors
+    /// [`CoatFault`] when a coat cannot be computed.
+    pub fn follow_all(&mut self, now: DateTime<Utc>) -> Result<(), CoatFault> {
+        let plan = self.plan(now);
+        let all: Vec<usize> = (0..self.studio.pictures.len()).collect();
+        self.follow(&all, &plan)
+    }
+
+    /// Follows the coats of `pictures`, laid and planned, where they are not known yet. What the planner
+    /// followed is not followed again.
+    fn follow(&mut self, pictures: &[usize], plan: &Plan) -> Result<(), CoatFault> {
+        let studio = self.studio.clone();
+        let mut unknown = Vec::new();
+        for p in pictures {
+            let coats = coats_of(&studio, *p, plan)?;
+            if self.followed.get(p).is_none_or(|f| f.coats != coats) {
+                unknown.push((*p, coats, studio.laid_coats(*p)?.len()));
+            }
+        }
+        let films = &self.films;
+        let lines = in_parallel(unknown.len(), threads(), |n| {
+            let (p, coats, laid) = &unknown[n];
+            let known = followed(&films.along(*p, &planned_on(plan, *p)));
+            Some(line_of(&studio, *p, (coats, *laid), &known))
+        });
+        for ((p, coats, _), line) in unknown.into_iter().zip(lines) {
+            self.followed.insert(p, Followed { coats, line: Arc::new(line?) });
+        }
+        Ok(())
     }
 
     /// The film of picture `p` as a line through time, up to `until` [s], in up to `frames` moments.

@@ -3,6 +3,7 @@
 //! the lags that came out, with which an order can be judged roughly and quickly.
 
 use super::lags::Lags;
+use super::parallel::{in_parallel, threads};
 use super::problem::{Known, Problem};
 use crate::film::{FilmState, Grid};
 use crate::picture::CoatFault;
@@ -11,12 +12,16 @@ use crate::readiness::{
 };
 use crate::studio::Studio;
 use crate::time::{whole_instant, whole_seconds};
+use chrono::{DateTime, Utc};
 use std::collections::HashMap;
 
 /// Most beds kept; then all but the beginnings are forgotten. About 15 kB each. [practice]
 const MOST_BEDS: usize = 8_000;
 
 type BedId = u32;
+
+/// A picture as it is, with the stretch in which it lies flat with wet varnish.
+type Begun = Result<(Bed, Option<Stretch>), CoatFault>;
 
 /// What stands for films while an order is played.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -106,27 +111,19 @@ impl Films {
         self.after.clear();
         self.roots.clear();
         self.held.clear();
-        for p in 0..studio.pictures.len() {
-            let (root, held) = self.begun(studio, p);
+        let grid = self.grid;
+        let begun = in_parallel(studio.pictures.len(), threads(), |p| Some(begun(studio, p, grid)));
+        for begun in begun {
+            let (root, held) = self.rooted(begun);
             self.roots.push(root);
             self.held.push(held);
         }
     }
 
-    /// Picture `p` as it is, and how long it lies flat with wet varnish.
-    fn begun(&mut self, studio: &Studio, p: usize) -> (Known<BedId>, Option<Stretch>) {
-        let held = |bed: &mut Bed| -> Result<Option<Stretch>, CoatFault> {
-            let sealed = |i: &usize| studio.pictures[p].steps[*i].kind.seals();
-            let Some(top) = bed.done.last_coat().filter(sealed) else { return Ok(None) };
-            let dry = bed.reaches(studio, FilmState::TouchDry)?.map_or(FOREVER, whole_seconds);
-            Ok(bed.done.end_of(top).map(|laid| (whole_seconds(laid), dry)))
-        };
-        let begun = Bed::new(studio, p, self.grid).and_then(|mut bed| {
-            let held = held(&mut bed)?;
-            Ok((self.keep(bed), held))
-        });
+    /// Keeps a picture as it is.
+    fn rooted(&mut self, begun: Begun) -> (Known<BedId>, Option<Stretch>) {
         match begun {
-            Ok((bed, held)) => (Ok(bed), held),
+            Ok((bed, held)) => (Ok(self.keep(bed)), held),
             Err(fault) => (Err(cannot(fault)), None),
         }
     }
@@ -148,7 +145,7 @@ impl Films {
         }
         for p in 0..new.pictures.len() {
             if old.pictures[p] != new.pictures[p] {
-                (self.roots[p], self.held[p]) = self.begun(new, p);
+                (self.roots[p], self.held[p]) = self.rooted(begun(new, p, self.grid));
                 self.lags.retain(|(q, ..), _| *q != p as u32);
                 self.wet.retain(|(q, ..), _| *q != p as u32);
                 self.earliest.remove(&(p as u32));
@@ -167,6 +164,21 @@ impl Films {
         self.made += 1;
         self.nodes.push(Node { bed, ready: Vec::new() });
         (self.nodes.len() - 1) as BedId
+    }
+
+    /// The beds of picture `p` as it is now and after each of `planned` (end and step, in order), as far as
+    /// they were played with films.
+    pub fn along(&self, p: usize, planned: &[(DateTime<Utc>, usize)]) -> Vec<&Bed> {
+        let Some(Ok(mut at)) = self.roots.get(p).cloned() else { return Vec::new() };
+        let mut beds = vec![&self.nodes[at as usize].bed];
+        for (end, i) in planned {
+            let Some(Ok(next)) = self.after.get(&(at, *i as u32, whole_seconds(*end))) else {
+                break;
+            };
+            at = *next;
+            beds.push(&self.nodes[at as usize].bed);
+        }
+        beds
     }
 
     /// Picture `p` as it is now.
@@ -281,6 +293,16 @@ impl Films {
         }
         Ok(at)
     }
+}
+
+/// Picture `p` as it is, and how long it lies flat with wet varnish.
+fn begun(studio: &Studio, p: usize, grid: Grid) -> Begun {
+    let mut bed = Bed::new(studio, p, grid)?;
+    let sealed = |i: &usize| studio.pictures[p].steps[*i].kind.seals();
+    let Some(top) = bed.done.last_coat().filter(sealed) else { return Ok((bed, None)) };
+    let dry = bed.reaches(studio, FilmState::TouchDry)?.map_or(FOREVER, whole_seconds);
+    let held = bed.done.end_of(top).map(|laid| (whole_seconds(laid), dry));
+    Ok((bed, held))
 }
 
 /// From when step `i`, which stands on `below`, may start, its film ready at `film`.

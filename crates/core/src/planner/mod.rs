@@ -41,7 +41,7 @@ pub use ready::{ReadyOutcome, ready};
 pub use remind::{WetSession, wet_session};
 pub use search::{Planner, SearchProgress, moderate, plan};
 pub use ways::{DateWay, date_ways};
-pub(crate) use {changes::rooms, outlook::coats_of, parallel::in_parallel};
+pub(crate) use {changes::rooms, outlook::coats_of};
 
 pub use crate::readiness::Blocked;
 

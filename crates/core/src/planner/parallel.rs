@@ -2,6 +2,11 @@
 
 use crate::cancel;
 
+/// As many as this machine does at once.
+pub(crate) fn threads() -> usize {
+    std::thread::available_parallelism().map_or(1, usize::from)
+}
+
 /// Does `work` for 0 to `n` on `threads` threads; what it found, in order.
 pub(crate) fn in_parallel<T: Send>(
     n: usize,
@@ -9,6 +14,10 @@ pub(crate) fn in_parallel<T: Send>(
     work: impl Fn(usize) -> Option<T> + Sync,
 ) -> Vec<T> {
     let threads = threads.clamp(1, n.max(1));
+    // Nothing, or one: whoever asks does it.
+    if n <= 1 {
+        return (0..n).filter_map(work).collect();
+    }
     let (cancel, work) = (cancel::current(), &work);
     let mut found: Vec<(usize, T)> = Vec::new();
     std::thread::scope(|scope| {

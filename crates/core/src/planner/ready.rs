@@ -32,7 +32,29 @@ pub(super) fn ready_on(
     p: usize,
     grid: Grid,
 ) -> Result<ReadyOutcome, CoatFault> {
-    let at = moment(studio, plan, p, grid)?;
+    ready_after(studio, plan, p, |planned| {
+        let all = history(&studio.pictures[p], planned.iter().copied());
+        Bed::after(studio, p, grid, &all)
+    })
+}
+
+/// What `plan` does on picture `p`: the end of each step and the step, in order of time.
+pub(super) fn planned_on(plan: &Plan, p: usize) -> Vec<(DateTime<Utc>, usize)> {
+    let mine = plan.steps.iter().filter(|s| s.picture == p);
+    let end = |s: &PlannedStep| Some((s.sittings.last()?.to, s.step));
+    let mut planned: Vec<_> = mine.filter_map(end).collect();
+    planned.sort_unstable();
+    planned
+}
+
+/// The same with the films that `bed` makes after what is planned.
+pub(super) fn ready_after(
+    studio: &Studio,
+    plan: &Plan,
+    p: usize,
+    bed: impl FnOnce(&[(DateTime<Utc>, usize)]) -> Result<Bed, CoatFault>,
+) -> Result<ReadyOutcome, CoatFault> {
+    let at = moment(studio, plan, p, bed)?;
     let due = studio.pictures[p].due;
     let late = at.zip(due).map(|(at, due)| (studio.hours.day(at) - due).num_days().max(0));
     Ok(ReadyOutcome { at, days_late: late })
@@ -42,23 +64,22 @@ fn moment(
     studio: &Studio,
     plan: &Plan,
     p: usize,
-    grid: Grid,
+    bed: impl FnOnce(&[(DateTime<Utc>, usize)]) -> Result<Bed, CoatFault>,
 ) -> Result<Option<DateTime<Utc>>, CoatFault> {
     let picture = &studio.pictures[p];
     let Some(finish) = plan.pictures.iter().find(|o| o.picture == p).and_then(|o| o.finish) else {
         return Ok(None);
     };
-    let mine = || plan.steps.iter().filter(|s| s.picture == p);
-    let end = |s: &PlannedStep| Some((s.sittings.last()?.to, s.step));
-    let all = history(picture, mine().filter_map(end));
+    let planned = planned_on(plan, p);
     if picture.ready_by == ReadyBy::Sealed {
+        let all = history(picture, planned);
         let open = all.iter().filter(|(_, i)| picture.steps[*i].kind != StepKind::Pack);
         return Ok(open.map(|(at, _)| *at).max().or(Some(finish)));
     }
     if picture.is_packed() || picture.due.is_none() {
         return Ok(Some(finish));
     }
-    let mut bed = Bed::after(studio, p, grid, &all)?;
+    let mut bed = bed(&planned)?;
     if bed.done.last_coat().is_none() {
         return Ok(Some(finish));
     }

@@ -2,7 +2,7 @@
 //! what it gains for the least harm.
 
 use super::changes::{Change, DateWayKind, changes};
-use super::parallel::in_parallel;
+use super::parallel::{in_parallel, threads};
 use super::{PictureOutcome, Plan, Planner, ready};
 use crate::air::RoomChange;
 use crate::studio::{OrderEntry, Studio};
@@ -58,7 +58,7 @@ pub fn date_ways(
     let Some(picture) = studio.pictures.get(p) else { return Vec::new() };
     let all = changes(studio, picture, p, &present, from);
     let (of, done) = (all.len(), AtomicUsize::new(0));
-    let threads = std::thread::available_parallelism().map_or(1, usize::from);
+    let threads = threads();
     let asked = Asked { planner, p, present: &present, from };
     let singles: Vec<Option<DateWay>> = in_parallel(of, threads, |n| {
         let way = asked.way(&all[n]);

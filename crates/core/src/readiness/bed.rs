@@ -5,10 +5,14 @@
 
 use super::done::{Done, FilmReady};
 use crate::film::{Course, FilmState, Grid, HORIZON_S};
-use crate::picture::{CoatFault, Need, Picture, PlaceId, REST};
+use crate::picture::{
+    CoatFault, FollowedCoat, FollowedPlace, LaidCoat, Need, Picture, PlaceId, REST,
+};
 use crate::studio::Studio;
 use crate::time::{instant, seconds};
 use chrono::{DateTime, Utc};
+use std::iter::successors;
+use std::sync::Arc;
 
 /// Why a film is not ready for a step.
 #[derive(Debug, Clone, PartialEq)]
@@ -52,8 +56,24 @@ struct Lain {
     /// The step that laid its last coat.
     top: Option<usize>,
     /// The film right after its last coat, and the same run ahead to find states.
-    laid: Course,
+    laid: Arc<Laid>,
     ahead: Course,
+}
+
+/// A film right after a coat, and after those below it.
+#[derive(Debug)]
+struct Laid {
+    film: Course,
+    /// Nothing for the bare ground, and once it was waited.
+    coat: Option<LaidCoat>,
+    before: Option<Arc<Self>>,
+}
+
+impl Laid {
+    /// The same coat with its film as it is now.
+    fn with(&self, film: Course, coat: Option<LaidCoat>) -> Arc<Self> {
+        Arc::new(Self { film, coat, before: self.before.clone() })
+    }
 }
 
 impl Lain {
@@ -65,7 +85,7 @@ impl Lain {
     ) -> Result<Option<DateTime<Utc>>, CoatFault> {
         let top = self.top.unwrap_or(usize::MAX);
         let fault = |e| picture.fault(top, e);
-        let until = self.laid.time() + HORIZON_S;
+        let until = self.laid.film.time() + HORIZON_S;
         for stop in [FilmState::Paintable.min(state), state] {
             self.ahead.advance(until, Some(stop)).map_err(fault)?;
         }
@@ -99,7 +119,8 @@ impl Bed {
     ) -> Result<Self, CoatFault> {
         let start = history.first().map_or(0.0, |(at, _)| seconds(*at));
         let film = studio.pictures[p].bare(grid, start, &studio.futures());
-        let rest = Lain { place: REST, top: None, laid: film.clone(), ahead: film };
+        let laid = Arc::new(Laid { film: film.clone(), coat: None, before: None });
+        let rest = Lain { place: REST, top: None, laid, ahead: film };
         let mut bed = Self { done: Done::nothing(studio, p), films: vec![rest] };
         for (at, i) in history {
             bed.finish(studio, *i, *at)?;
@@ -113,10 +134,12 @@ impl Bed {
     /// [`CoatFault`] when the film cannot be followed.
     pub fn wait_until(&mut self, studio: &Studio, now: DateTime<Utc>) -> Result<(), CoatFault> {
         let picture = &studio.pictures[self.done.picture()];
-        for film in self.films.iter_mut().filter(|f| f.laid.time() < seconds(now)) {
+        for film in self.films.iter_mut().filter(|f| f.laid.film.time() < seconds(now)) {
             let top = film.top.unwrap_or(usize::MAX);
-            film.laid.advance(seconds(now), None).map_err(|e| picture.fault(top, e))?;
-            film.ahead = film.laid.clone();
+            let mut waited = film.laid.film.clone();
+            waited.advance(seconds(now), None).map_err(|e| picture.fault(top, e))?;
+            film.ahead = waited.clone();
+            film.laid = film.laid.with(waited, None);
         }
         Ok(())
     }
@@ -125,14 +148,22 @@ impl Bed {
     pub fn turn_to(&mut self, studio: &Studio) {
         let futures = studio.futures();
         for film in &mut self.films {
-            film.laid.turn_to(futures.clone());
+            let mut laid = film.laid.film.clone();
+            laid.turn_to(futures.clone());
+            film.laid = film.laid.with(laid, film.laid.coat);
             film.ahead.turn_to(futures.clone());
         }
     }
 
+    /// Slow volatile per volume of solids in the whole stack as it was laid, where there is most of it.
+    pub fn slow_in_all(&self) -> f64 {
+        let slow = self.films.iter().map(|f| f.laid.film.film().stack().slow_in_all());
+        slow.fold(0.0, f64::max)
+    }
+
     /// Most coats that lie on one another.
     pub fn coats(&self) -> usize {
-        self.films.iter().map(|f| f.laid.film().stack().coats()).max().unwrap_or(0)
+        self.films.iter().map(|f| f.laid.film.film().stack().coats()).max().unwrap_or(0)
     }
 
     /// Marks step `i` as done at `at` and lays its coat, if it leaves one: where it lies.
@@ -152,8 +183,11 @@ impl Bed {
             return Ok(());
         };
         let lay = |film: &mut Lain| {
-            picture.lay(&mut film.laid, &coat)?;
-            film.ahead = film.laid.clone();
+            let mut laid = film.laid.film.clone();
+            picture.lay(&mut laid, &coat)?;
+            film.ahead = laid.clone();
+            let before = Some(film.laid.clone());
+            film.laid = Arc::new(Laid { film: laid, coat: Some(coat), before });
             film.top = Some(i);
             Ok(())
         };
@@ -260,4 +294,25 @@ impl Bed {
             }
         }
     }
+}
+
+/// What was followed of a picture in a row of `beds`, each one coat or none further than the one before: at
+/// each place the film right after every coat, and as far on as it was looked at.
+pub fn followed(beds: &[&Bed]) -> Vec<FollowedPlace> {
+    let Some(last) = beds.last() else { return Vec::new() };
+    let ahead = |laid: &Arc<Laid>| {
+        let same = beds.iter().flat_map(|bed| &bed.films).filter(|f| Arc::ptr_eq(&f.laid, laid));
+        same.map(|f| &f.ahead).max_by(|a, b| a.time().total_cmp(&b.time())).cloned()
+    };
+    let place = |film: &Lain| {
+        let chain = successors(Some(&film.laid), |laid| laid.before.as_ref());
+        let known = chain.filter_map(|laid| {
+            let ahead = ahead(laid).unwrap_or_else(|| laid.film.clone());
+            Some(FollowedCoat { coat: laid.coat?, film: laid.film.clone(), ahead })
+        });
+        let mut coats: Vec<FollowedCoat> = known.collect();
+        coats.reverse();
+        FollowedPlace { place: film.place, coats }
+    };
+    last.films.iter().map(place).collect()
 }

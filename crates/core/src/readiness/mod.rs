@@ -15,7 +15,7 @@ mod task;
 mod wait;
 
 pub use crate::time::Stretch;
-pub use bed::{Bed, NotReady, history};
+pub use bed::{Bed, NotReady, followed, history};
 pub use blocked::Blocked;
 pub use calendar::{Calendar, Slot};
 pub use done::{Done, FilmReady};

@@ -12,14 +12,14 @@ pub(super) const RULE: Rule = Rule {
 };
 
 fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
-    for coat in &scene.laid.coats {
+    for coat in scene.laid() {
         let step = &scene.picture.steps[coat.coat.step];
         if !AirWanted::of(scene.studio, step).forms_film() {
             continue;
         }
         let from = coat.coat.at.floor() as i64;
         // A coat that another was laid over was wet until then at most.
-        let dry = coat.events.at(FilmState::Paintable).map_or(from + 1, |at| at.ceil() as i64);
+        let dry = coat.if_left.at(FilmState::Paintable).map_or(from + 1, |at| at.ceil() as i64);
         let fit = FitAir::new(&scene.studio.air, from);
         if let Some((fault, _)) = fit.fault(AirWanted::Film, (from, dry)) {
             say(

@@ -15,8 +15,11 @@ pub(super) const RULE: Rule = Rule {
 
 fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
     let mut told = Vec::new();
-    for pair in scene.laid.stacks.iter().flat_map(|stack| stack.coats.windows(2)) {
-        let (below, above) = (&pair[0], &pair[1]);
+    let pairs = scene.line.stacks.iter().flat_map(|stack| {
+        let above = scene.of_laid(&stack.coats).skip(1);
+        scene.of_laid(&stack.coats).zip(above)
+    });
+    for (below, above) in pairs {
         let both = (below.coat.step, above.coat.step);
         if below.events.at(FilmState::Paintable).is_none() && !told.contains(&both) {
             told.push(both);

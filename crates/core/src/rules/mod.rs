@@ -43,7 +43,7 @@ mod wrapped_early;
 
 use crate::film::FilmState;
 use crate::mix::{Material, MaterialKind};
-use crate::picture::{CoatFault, Picture, SetAside, Stack, Step, Timeline};
+use crate::picture::{CoatFault, CoatHistory, Picture, SetAside, Stack, Step, Timeline};
 use crate::planner::{Desk, Plan, PlannedStep};
 use crate::readiness::{AirFault, AirWanted, Blocked, Calendar, FitAir, WaitReason};
 use crate::studio::Studio;
@@ -153,7 +153,6 @@ struct Scene<'a> {
     /// Index of the picture.
     p: usize,
     picture: &'a Picture,
-    laid: Arc<Timeline>,
     /// The coats that are laid and those of the plan, in order of time.
     line: Arc<Timeline>,
     plan: &'a Plan,
@@ -181,6 +180,19 @@ impl Scene<'_> {
         self.steps().filter(|(_, s)| s.laid_at.is_none())
     }
 
+    /// Those of `coats` that are laid.
+    fn of_laid<'c>(
+        &self,
+        coats: &'c [CoatHistory],
+    ) -> impl DoubleEndedIterator<Item = &'c CoatHistory> {
+        coats.iter().filter(|c| self.picture.steps[c.coat.step].laid_at.is_some())
+    }
+
+    /// The coats that are laid, in order of time.
+    fn laid(&self) -> Vec<&CoatHistory> {
+        self.of_laid(&self.line.coats).collect()
+    }
+
     /// Share of the mix of `step` made of materials for which `which` holds.
     fn share(&self, step: &Step, which: impl Fn(&Material) -> bool) -> f64 {
         step.mix.share_where(&self.studio.materials, which)
@@ -190,12 +202,12 @@ impl Scene<'_> {
     /// top there then; `None` while nothing is laid.
     fn laid_state_at(&self, t: f64) -> Option<FilmState> {
         let of = |stack: &Stack| {
-            let top = stack.coats.iter().rfind(|c| c.coat.at <= t)?;
+            let top = self.of_laid(&stack.coats).rfind(|c| c.coat.at <= t)?;
             let reached = |state: &FilmState| top.events.at(*state).is_some_and(|at| at <= t);
             let state = FilmState::REACHED.into_iter().filter(reached).max();
             Some(state.unwrap_or(FilmState::Workable))
         };
-        self.laid.stacks.iter().filter_map(of).min()
+        self.line.stacks.iter().filter_map(of).min()
     }
 
     /// Step `i` in the plan.
@@ -261,6 +273,7 @@ pub fn check_at(desk: &mut Desk, now: DateTime<Utc>) -> Result<Vec<Finding>, Coa
     let studio = desk.studio();
     let studio = studio.as_ref();
     let plan = desk.plan(now);
+    desk.follow_all(now)?;
     let from = now.timestamp();
     let light = studio.daylight;
     let ahead = (from, from + LOOK_AHEAD_DAYS * 86_400);
@@ -270,13 +283,14 @@ pub fn check_at(desk: &mut Desk, now: DateTime<Utc>) -> Result<Vec<Finding>, Coa
     };
     let mut findings = Vec::new();
     for (p, picture) in studio.pictures.iter().enumerate() {
-        let (laid, line) = (desk.laid(p)?, desk.line(p, now)?);
+        let line = desk.line(p, now)?;
         // Once it is wrapped and away nothing is done about it any more.
-        let top = laid.coats.last().map(|c| &picture.steps[c.coat.step]);
+        let laid = |c: &&CoatHistory| picture.steps[c.coat.step].laid_at.is_some();
+        let top = line.coats.iter().rfind(laid).map(|c| &picture.steps[c.coat.step]);
         let sealed = top.is_some_and(|step| step.kind.seals()) && !picture.is_packed();
         let slow_in_all = sealed.then(|| desk.slow_in_all(p, now)).transpose()?;
         let (plan, around) = (plan.as_ref(), &around);
-        let scene = Scene { studio, p, picture, laid, line, plan, slow_in_all, around, now };
+        let scene = Scene { studio, p, picture, line, plan, slow_in_all, around, now };
         for rule in RULES {
             (rule.check)(&scene, &mut |step, what| {
                 let name = &picture.steps[step].id;

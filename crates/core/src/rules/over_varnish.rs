@@ -25,7 +25,7 @@ fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
         }
     }
     let mut sealed = None;
-    for coat in &scene.laid.coats {
+    for coat in scene.laid() {
         let step = &scene.picture.steps[coat.coat.step];
         match sealed {
             _ if step.kind.seals() => sealed = Some(step.called()),

@@ -15,10 +15,10 @@ pub(super) const RULE: Rule = Rule {
 
 fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
     let steps = &scene.picture.steps;
-    let coats = &scene.laid.coats;
+    let coats = scene.laid();
     let first = coats.iter().position(|c| steps[c.coat.step].kind.seals());
     let Some(n) = first.filter(|n| *n > 0) else { return };
-    let (painted, sealed) = (&coats[n - 1], &coats[n]);
+    let (painted, sealed) = (coats[n - 1], coats[n]);
     let mut below = Painted::default();
     for c in &coats[..n] {
         below.add(scene.studio, (c.coat.step, &steps[c.coat.step]), exact_instant(c.coat.at));

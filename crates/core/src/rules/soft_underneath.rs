@@ -14,7 +14,7 @@ pub(super) const RULE: Rule = Rule {
 };
 
 fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
-    let top = scene.laid.coats.last().map(|c| c.coat.step);
+    let top = scene.laid().last().map(|c| c.coat.step);
     if let (Some(top), Some(slow)) = (top, scene.slow_in_all.filter(|slow| *slow > SEAL_SLOW)) {
         let percent = slow * 100.0;
         say(

@@ -20,7 +20,7 @@ fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
         }
     }
     let mut solvent = None;
-    for coat in &scene.laid.coats {
+    for coat in scene.laid() {
         let step = &scene.picture.steps[coat.coat.step];
         match solvent {
             _ if scene.holds(step, &MaterialKind::SolventVarnish) => solvent = Some(step.called()),

@@ -8,13 +8,14 @@ mod sections;
 
 use chrono::{DateTime, Duration, NaiveTime, Utc, Weekday};
 use proptest::prelude::*;
+use std::sync::Arc;
 use ulvek_core::air::{Air, AirSeries};
 use ulvek_core::deeds::find_trouble;
-use ulvek_core::film::Grid;
+use ulvek_core::film::{FilmState, Grid, HORIZON_S};
 use ulvek_core::mix::{Mix, starter_shelf};
-use ulvek_core::picture::{Need, Picture, SealTrouble, Step, StepKind};
+use ulvek_core::picture::{Need, Picture, SealTrouble, Step, StepKind, follow};
 use ulvek_core::planner::{Aim, Pin, Plan, Request, SEED, date_ways, odds, plan, ready};
-use ulvek_core::planner::{Blocked, DateWayKind, Planner};
+use ulvek_core::planner::{Blocked, DateWayKind, Desk, PlannedStep, Planner};
 use ulvek_core::readiness::{
     Around, Bed, Calendar, FitAir, Ready, Stretch, Task, Verdict, WaitReason, first_place, history,
     may_lay,
@@ -22,6 +23,7 @@ use ulvek_core::readiness::{
 use ulvek_core::rules::check;
 use ulvek_core::seal::{ConditionId, Gate, Stage, gate};
 use ulvek_core::studio::{MIDNIGHT, OpenHours, Studio, StudioHours, Waiting};
+use ulvek_core::time::DAY_S;
 
 fn utc(text: &str) -> DateTime<Utc> {
     text.parse().unwrap()

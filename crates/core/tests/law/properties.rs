@@ -105,6 +105,35 @@ proptest! {
     }
 
     #[test]
+    fn what_a_desk_shows_is_what_is_followed_from_the_bare_ground(studio in any_studio()) {
+        let mut desk = Desk::new(Arc::new(studio.clone()));
+        let (made, line) = (desk.plan(now()), desk.line(0, now()).unwrap());
+        let end = |s: &PlannedStep| Some((s.step, s.sittings.last()?.to.timestamp() as f64));
+        let picture = &studio.pictures[0];
+        let coats =
+            picture.coats(&studio.materials, made.steps.iter().filter_map(end)).unwrap();
+        let horizon = (coats.last().map_or(0.0, |c| c.at) + HORIZON_S, 0);
+        let tops = |n: usize| line.coats[n].followed;
+        let whole = follow(picture, &coats, &studio.futures(), Grid::PLANNING, horizon, tops).unwrap();
+        prop_assert_eq!(line.coats.len(), whole.coats.len());
+        for (shown, followed) in line.stacks.iter().zip(&whole.stacks) {
+            for (n, (a, b)) in shown.coats.iter().zip(&followed.coats).enumerate() {
+                prop_assert_eq!(a.coat, b.coat);
+                // The last planned coat may be shown for two days only.
+                let end = shown.coats.get(n + 1).map_or(a.coat.at + 2.0 * DAY_S, |next| next.coat.at);
+                for state in FilmState::REACHED {
+                    let times = [(a.events.at(state), b.events.at(state)), (a.if_left.at(state), b.if_left.at(state))];
+                    for (is, was) in times {
+                        let [is, was] = [is, was].map(|at| at.unwrap_or(end).min(end) - a.coat.at);
+                        // Steps that land elsewhere are other steps: as far apart as the grid may be (drying.md).
+                        prop_assert!((is - was).abs() <= f64::max(0.12 * was, 300.0), "{:?}: {} for {}", state, is, was);
+                    }
+                }
+            }
+        }
+    }
+
+    #[test]
     fn whatever_the_gate_opens_the_planner_could_have_placed(
         studio in any_studio(), hour in 0i64..900,
     ) {

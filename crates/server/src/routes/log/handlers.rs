@@ -5,6 +5,7 @@ use super::planned::Before;
 use super::told::{HappenedOut, Retold, Told};
 use super::wire::{AgainstOut, Laid, LearnedOut, LogOut, Retouched, Touched, TouchedOut};
 use crate::compute::aside;
+use crate::desks::Desks;
 use crate::extract::{Asked, Body, Key, Once, Raw};
 use crate::formats::{HappeningDoc, read_log, write_log};
 use crate::problem::Problem;
@@ -17,6 +18,7 @@ use axum::Json;
 use axum::extract::State;
 use axum::http::{HeaderMap, header};
 use axum::response::{IntoResponse, Response};
+use std::sync::Arc;
 use ulvek_core::deeds::{self, Deed, log};
 use ulvek_core::picture::TouchTest;
 use ulvek_core::quantity::Fault;
@@ -78,6 +80,7 @@ pub async fn happened(
     once: Once,
     Body(told): Body<Told>,
 ) -> Result<Json<HappenedOut>, Problem> {
+    let desks = app.desks.clone();
     let (picture, (entry, said, moves)) = done_once(&app, once, (id, told.version), move |bench| {
         let told = told.read(bench.now);
         let zone = bench.studio.hours.zone();
@@ -87,7 +90,7 @@ pub async fn happened(
         if (&before.steps, &before.tests) == (&deed.picture.steps, &deed.picture.tests) {
             return Ok((deed, (HappeningDoc::of(&new, zone), said, Vec::new())));
         }
-        let (deed, moves) = moved(bench, deed)?;
+        let (deed, moves) = moved(&desks, bench, deed)?;
         Ok((deed, (HappeningDoc::of(&new, zone), said, moves)))
     })
     .await?;
@@ -212,6 +215,7 @@ pub async fn touched(
     once: Once,
     Body(touched): Body<Touched>,
 ) -> Result<Json<TouchedOut>, Problem> {
+    let desks = app.desks.clone();
     let (picture, moves) = done_once(&app, once, (id, touched.version), move |bench| {
         let test = TouchTest {
             at: touched.at.unwrap_or(bench.now),
@@ -219,7 +223,7 @@ pub async fn touched(
             felt: touched.felt,
         };
         let deed = deeds::touch(&bench.studio, bench.p, test, bench.now)?;
-        moved(bench, deed)
+        moved(&desks, bench, deed)
     })
     .await?;
     Ok(Json(TouchedOut { picture, moves }))
@@ -234,10 +238,11 @@ pub async fn retouched(
     Key(id): Key,
     Body(asked): Body<Retouched>,
 ) -> Result<Json<TouchedOut>, Problem> {
+    let desks = app.desks.clone();
     let (picture, moves) = done(&app, (id, asked.version), move |bench| {
         let (old, new) = (asked.test.read(), asked.instead.map(|doc| doc.read()));
         let deed = deeds::retouch(&bench.studio, bench.p, (&old, new), bench.now)?;
-        moved(bench, deed)
+        moved(&desks, bench, deed)
     })
     .await?;
     Ok(Json(TouchedOut { picture, moves }))
@@ -261,12 +266,15 @@ pub async fn learned(
 }
 
 /// What `deed` moves in the studio that it is done in.
-fn moved(bench: &Bench, deed: Deed) -> Result<(Deed, Vec<String>), Fault> {
-    let mut after = bench.studio.clone();
+fn moved(desks: &Desks, bench: &Bench, deed: Deed) -> Result<(Deed, Vec<String>), Fault> {
+    let mut after = bench.studio.as_ref().clone();
     after.pictures[bench.p] = deed.picture.clone();
     after.learn();
-    let moves = deeds::what_moves(&bench.studio, &after, bench.p, bench.now)?;
-    Ok((deed, moves))
+    let both = (bench.studio.clone(), Arc::new(after));
+    let moves = desks.at_both(bench.id, both, |before, after| {
+        deeds::what_moves(before, after, bench.p, bench.now)
+    });
+    Ok((deed, moves?))
 }
 
 /// Everything that was entered of a picture, in the order of entry, corrections among it.

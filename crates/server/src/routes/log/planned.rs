@@ -5,6 +5,7 @@ use crate::problem::Problem;
 use crate::routes::picture::handlers::Bench;
 use crate::state::App;
 use chrono::{DateTime, Utc};
+use std::sync::Arc;
 use ulvek_core::deeds::Laid;
 use ulvek_core::planner::as_planned;
 use ulvek_core::studio::Studio;
@@ -13,7 +14,7 @@ use uuid::Uuid;
 
 /// A studio before a step was entered as done.
 pub struct Before {
-    studio: Studio,
+    studio: Arc<Studio>,
     place: (usize, usize),
     at: DateTime<Utc>,
 }

@@ -5,6 +5,7 @@ use crate::compute::aside;
 use crate::extract::{Asked, Body, Key, Once};
 use crate::formats::{PictureDoc, StepDoc, label};
 use crate::problem::Problem;
+use crate::reading::load_in;
 use crate::routes::shared::{AtVersion, HistoryOut, OnVersion};
 use crate::routes::view::{Of, view};
 use crate::state::{App, commit};
@@ -14,6 +15,7 @@ use axum::http::{HeaderMap, HeaderName, StatusCode, header};
 use axum::response::Response;
 use chrono::{DateTime, Utc};
 use sqlx::{MySql, MySqlConnection, Transaction};
+use std::sync::Arc;
 use ulvek_core::deeds::{Deed, begin_picture, edit_picture, has_place};
 use ulvek_core::picture::{Picture, StepKind};
 use ulvek_core::quantity::{Fault, at_most};
@@ -44,7 +46,9 @@ async fn with_shelf_held(app: &App, id: Uuid) -> Result<Transaction<'static, MyS
 
 /// A picture in its studio, as a deed finds it.
 pub(in crate::routes) struct Bench {
-    pub studio: Studio,
+    /// The studio's id.
+    pub id: Uuid,
+    pub studio: Arc<Studio>,
     /// Its place among the studio's pictures.
     pub p: usize,
     /// When photographs of it were taken.
@@ -53,14 +57,16 @@ pub(in crate::routes) struct Bench {
 }
 
 impl Bench {
-    async fn at(conn: &mut MySqlConnection, id: Uuid, now: DateTime<Utc>) -> Result<Self, Problem> {
-        let studio = ulvek_store::studio_of(conn, id).await?;
-        let stored = ulvek_store::load_studio(conn, studio).await?;
-        let p = stored.pictures.iter().position(|s| s.id == id);
-        let p = p.ok_or_else(|| Problem::not_found("such picture"))?;
-        let photographs = ulvek_store::photographs_of(conn, id).await?;
-        let photographs = photographs.iter().map(|f| f.taken_at).collect();
-        Ok(Self { studio: stored.studio, p, photographs, now })
+    /// Before anything is written in the transaction of `conn`.
+    async fn at(
+        app: &App,
+        conn: &mut MySqlConnection,
+        (id, now): (Uuid, DateTime<Utc>),
+    ) -> Result<Self, Problem> {
+        let of = ulvek_store::studio_of(conn, id).await?;
+        let loaded = load_in(app, conn, of).await?;
+        let (p, photographs) = (loaded.place_of(id)?, loaded.taken(id));
+        Ok(Self { id: of, studio: loaded.studio.clone(), p, photographs, now })
     }
 
     /// The picture.
@@ -93,11 +99,12 @@ pub(in crate::routes) async fn done_once<T: Send + 'static>(
     {
         return Err(Problem::kept_already());
     }
-    let bench = Bench::at(&mut tx, id, now).await?;
+    let bench = Bench::at(app, &mut tx, (id, now)).await?;
+    let hours = bench.studio.hours.clone();
     // A deed may look at films: it is done aside.
     let (deed, said) = aside(move || deed(&bench)).await??;
     ulvek_store::save_picture(&mut tx, id, given, &deed.picture, &deed.label, now).await?;
-    let answer = reread(&mut tx, id).await?;
+    let answer = out(ulvek_store::load_picture(&mut tx, id).await?, &hours);
     commit(tx).await?;
     Ok((answer, said))
 }
@@ -111,13 +118,11 @@ async fn reread(conn: &mut MySqlConnection, id: Uuid) -> Result<PictureOut, Prob
 
 /// Holds that a picture that was brought back still fits to its studio: a material may have been
 /// taken off the shelf since.
-async fn still_fits(
-    conn: &mut MySqlConnection,
-    id: Uuid,
-    now: DateTime<Utc>,
-) -> Result<(), Problem> {
-    let bench = Bench::at(conn, id, now).await?;
-    Ok(bench.studio.check_picture(bench.p)?)
+async fn still_fits(conn: &mut MySqlConnection, id: Uuid) -> Result<(), Problem> {
+    let of = ulvek_store::studio_of(conn, id).await?;
+    let stored = ulvek_store::load_studio(conn, of).await?;
+    let p = stored.pictures.iter().position(|s| s.id == id);
+    Ok(stored.studio.check_picture(p.ok_or_else(|| Problem::not_found("such picture"))?)?)
 }
 
 /// Adds a picture to a studio.
@@ -183,7 +188,7 @@ async fn undo_or_redo(
     let now = app.clock.now();
     let mut tx = with_shelf_held(&app, id).await?;
     ulvek_store::undo_picture(&mut tx, id, on.version, direction, now).await?;
-    still_fits(&mut tx, id, now).await?;
+    still_fits(&mut tx, id).await?;
     let answer = reread(&mut tx, id).await?;
     commit(tx).await?;
     Ok(Json(answer))
@@ -236,7 +241,7 @@ pub async fn restore(State(app): State<App>, Key(id): Key) -> Result<Json<Pictur
     let studio = ulvek_store::studio_of(&mut tx, id).await?;
     has_place(ulvek_store::count_pictures(&mut tx, studio).await?)?;
     ulvek_store::restore_picture(&mut tx, id).await?;
-    still_fits(&mut tx, id, app.clock.now()).await?;
+    still_fits(&mut tx, id).await?;
     let answer = reread(&mut tx, id).await?;
     commit(tx).await?;
     Ok(Json(answer))
