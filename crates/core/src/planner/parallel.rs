@@ -1,6 +1,7 @@
 //! The same work many times, on several threads, given up together.
 
 use crate::cancel;
+use std::sync::atomic::{AtomicUsize, Ordering::Relaxed};
 
 /// As many as this machine does at once.
 pub(crate) fn threads() -> usize {
@@ -18,15 +19,17 @@ pub(crate) fn in_parallel<T: Send>(
     if n <= 1 {
         return (0..n).filter_map(work).collect();
     }
-    let (cancel, work) = (cancel::current(), &work);
+    let (cancel, work, next) = (cancel::current(), &work, &AtomicUsize::new(0));
     let mut found: Vec<(usize, T)> = Vec::new();
     std::thread::scope(|scope| {
         let workers: Vec<_> = (0..threads)
-            .map(|worker| {
+            .map(|_| {
                 let cancel = cancel.clone();
                 scope.spawn(move || {
                     cancel.unless_cancelled(|| {
-                        let mine = (worker..n).step_by(threads);
+                        // Whoever is free takes the next.
+                        let mine = std::iter::repeat_with(|| next.fetch_add(1, Relaxed));
+                        let mine = mine.take_while(|i| *i < n);
                         mine.filter_map(|i| work(i).map(|found| (i, found))).collect::<Vec<_>>()
                     })
                 })
