@@ -65,6 +65,8 @@ pub(super) struct Films {
     pub judged: Judged,
     /// Beds that were computed, forgotten ones too.
     pub made: u64,
+    /// Steps whose lag was read off.
+    pub read: u64,
 }
 
 impl Films {
@@ -93,6 +95,7 @@ impl Films {
             earliest: HashMap::new(),
             judged: Judged::Films,
             made: 0,
+            read: 0,
         }
     }
 
@@ -226,8 +229,9 @@ impl Films {
         let under = film.done.under(problem.studio, i);
         let key = (p as u32, i as u32, under.map_or(u32::MAX, |c| c as u32));
         if self.judged != Judged::Films {
+            self.read += 1;
             let at = self.lags.get(&key).and_then(|lags| {
-                let (lag, of) = (lags.at(film.done.mean_age())?, under?);
+                let (lag, of) = (lags.at(&film.done.ages())?, under?);
                 let at = film.done.end_of(of)? + chrono::Duration::seconds(lag);
                 Some(FilmReady { at, of })
             });
@@ -241,7 +245,7 @@ impl Films {
             let laid = under.and_then(|of| film.done.end_of(of));
             if let (Some(FilmReady { at, .. }), Some(laid)) = (at, laid) {
                 let lag = whole_seconds(at) - laid.timestamp();
-                self.lags.entry(key).or_default().note(film.done.mean_age(), lag);
+                self.lags.entry(key).or_default().note(&film.done.ages(), lag);
             }
             ready(&film.done, problem.studio, (i, below), at)
         });

@@ -31,16 +31,12 @@ const EXACT_ROUND: u64 = 5;
 const EXACT_TRIES: u64 = 4;
 /// Orders tried in the first round, for each step. Each round is longer by [`LONGER`]. [practice]
 const FIRST_ROUND: u64 = 30;
-/// Most orders tried by lags between two that are played with their films. [practice] a film takes
-/// some 400 times as long as a lag
-const STRETCH: f64 = 400.0;
-/// Fewest of them: where a search still falls, most of what looks better is overtaken before its films
-/// are computed. [practice]
-const LEAST_STRETCH: f64 = 40.0;
-/// Steps from which the stretch grows with their cube. [practice]
-const AT_ONCE_STEPS: f64 = 30.0;
+/// Steps placed by lags for each film that the last order cost, before another is played with its films: where a
+/// search still falls, most of what looks better is overtaken meanwhile. [practice] films then take about half
+/// of the time
+const LAGS_A_FILM: u64 = 2_000;
 /// Growth of a round [-]. [practice]
-const LONGER: f64 = 1.5;
+const LONGER: f64 = 1.25;
 /// Steps up to which a round begins with its whole warmth. [practice]
 const MILD_STEPS: f64 = 60.0;
 /// Part of the warmth that is left at the end of a round [-]. [practice]
@@ -85,6 +81,8 @@ pub struct Planner<'a> {
     /// The bound, and how many films were known when it was computed.
     bound: Option<(u64, Score)>,
     tried: u64,
+    /// Steps read from lags when an order may be played with its films again.
+    due: u64,
 }
 
 impl<'a> Planner<'a> {
@@ -119,7 +117,7 @@ impl<'a> Planner<'a> {
                 (best, known, ordered) = (schedule, order, true);
             }
         }
-        Self { problem, films, best, order: known, ordered, bound: None, tried: 0 }
+        Self { problem, films, best, order: known, ordered, bound: None, tried: 0, due: 0 }
     }
 
     /// Gives back the films that it was lent.
@@ -304,15 +302,24 @@ impl<'a> Planner<'a> {
             let w = |p: usize| problem.picture(p).weight / (work(p).max(1) as f64);
             w(*b).total_cmp(&w(*a))
         });
+        let own = self.order.clone();
+        let mut best = self.judge(&own, Judged::Lags, None).unwrap_or(self.best.score);
+        let mut promising = None;
         for pictures in [by_date, by_work, by_weight] {
             let order = Order::by_picture(&self.problem, &pictures);
             self.tried += 1;
-            let limit = self.best.score;
-            let played = Schedule::play(&self.problem, &mut self.films, &order, Some(&limit));
-            if let Some(schedule) = played.filter(|s| s.score.beats(&limit)) {
-                // Placed in its own order of time, the same plan is easier to change.
-                self.order = schedule.order(&self.problem);
-                self.best = schedule;
+            if let Some(score) =
+                self.judge(&order, Judged::Lags, Some(&best)).filter(|s| s.beats(&best))
+            {
+                (best, promising) = (score, Some(order));
+            }
+        }
+        if let Some(order) = promising {
+            self.take_if_better(&order);
+            // Placed in its own order of time, the same plan is easier to change.
+            let placed = self.best.order(&self.problem);
+            if self.judge(&placed, Judged::Films, None) == Some(self.best.score) {
+                self.order = placed;
             }
         }
     }
@@ -332,7 +339,6 @@ impl<'a> Planner<'a> {
         let mut to_beat = current_score;
         let mut promising: Option<Order> = None;
         let steps = self.problem.steps_left() as f64;
-        let stretch = (steps / AT_ONCE_STEPS).powi(3).clamp(LEAST_STRETCH, STRETCH) as u64;
         // Many steps drift apart sooner.
         let mild = (MILD_STEPS / steps).powf(1.5).min(1.0);
         for try_no in 1..=tries {
@@ -357,9 +363,11 @@ impl<'a> Planner<'a> {
                     }
                 }
             }
-            let due = judged == Judged::Films || try_no % stretch == 0 || try_no == tries;
+            let due = judged == Judged::Films || self.films.read >= self.due || try_no == tries;
             if let Some(order) = promising.take_if(|_| due) {
+                let made = self.films.made;
                 self.take_if_better(&order);
+                self.due = self.films.read + (self.films.made - made) * LAGS_A_FILM;
                 if self.is_at_bound() {
                     return true;
                 }

@@ -16,6 +16,9 @@ pub struct FilmReady {
     pub of: usize,
 }
 
+/// Coats below the last one whose ages are kept. [practice]
+pub const AGES: usize = 7;
+
 /// What was done on a picture, and when.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Done {
@@ -29,8 +32,8 @@ pub struct Done {
     /// The step that laid the last colour.
     last_colour: Option<usize>,
     painted: Painted,
-    /// Coats there are, and their times summed [s of the epoch].
-    coats: (i64, i64),
+    /// When the last coats were laid [s of the epoch], the last one first.
+    laid: [Option<i64>; AGES + 1],
 }
 
 impl Done {
@@ -43,7 +46,7 @@ impl Done {
             tops: Vec::new(),
             last_colour: None,
             painted: Painted::default(),
-            coats: (0, 0),
+            laid: [None; AGES + 1],
         }
     }
 
@@ -81,10 +84,12 @@ impl Done {
         of(place).or_else(|| of(REST))
     }
 
-    /// Mean age of the coats when the last one was laid [s].
-    pub fn mean_age(&self) -> i64 {
-        let (count, sum) = self.coats;
-        self.last_laid().map_or(0, |at| at.timestamp() - sum / count.max(1))
+    /// Ages of the coats below the last one when that was laid [s], the youngest first; endless where there is
+    /// none.
+    pub fn ages(&self) -> [i64; AGES] {
+        let [last, below @ ..] = self.laid;
+        let age = |laid: Option<i64>| last.zip(laid).map(|(last, laid)| last - laid);
+        below.map(|laid| age(laid).unwrap_or(i64::MAX))
     }
 
     /// Marks step `i` as done at `at`; `leaves_film` when it lays a coat.
@@ -94,7 +99,8 @@ impl Done {
             return;
         }
         self.last_coat = Some(i);
-        self.coats = (self.coats.0 + 1, self.coats.1 + at.timestamp());
+        self.laid.rotate_right(1);
+        self.laid[0] = Some(at.timestamp());
         let picture = &studio.pictures[self.picture];
         let place = picture.lies_at(i);
         if place == REST {

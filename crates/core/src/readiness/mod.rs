@@ -18,7 +18,7 @@ pub use crate::time::Stretch;
 pub use bed::{Bed, NotReady, followed, history};
 pub use blocked::Blocked;
 pub use calendar::{Calendar, Slot};
-pub use done::{Done, FilmReady};
+pub use done::{AGES, Done, FilmReady};
 pub use fit_air::{
     AirFault, AirWanted, COLDEST, DAMPEST, DRIEST, FitAir, MARGIN_S, WARM, air_faults,
 };
