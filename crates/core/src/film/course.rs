@@ -48,15 +48,22 @@ impl Course {
         self.top.time()
     }
 
+    /// Whether a coat at `at` [s] is laid on it as far as it was followed: where the grid says so, and the
+    /// last coat is as others are.
+    pub fn goes_on_to(&self, at: f64) -> bool {
+        self.top.grid().goes_on && self.futures.late.is_even() && self.top.time() <= at
+    }
+
     /// Follows the film to `at` [s] and lays a coat of `wet_m` [m] on it. From the last coat on, not from
-    /// where states were looked for: whoever asks comes by the same steps to the same film.
+    /// where states were looked for: whoever asks comes by the same steps to the same film (but see
+    /// [`Grid::goes_on`]).
     ///
     /// # Errors
     /// [`Diverged`] when it cannot be followed; nothing is changed then.
     pub fn lay(&mut self, at: f64, wet_m: f64, mix: Composition) -> Result<(), Diverged> {
         let late = &self.futures.late;
-        let mut below = self.below.clone();
-        if let Some(last) = self.last {
+        let mut below = if self.goes_on_to(at) { self.top.clone() } else { self.below.clone() };
+        if let Some(last) = self.last.filter(|_| !self.goes_on_to(at)) {
             let (wet_m, mix) = late.below(last);
             below.lay(wet_m, mix);
         }

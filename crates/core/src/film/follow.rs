@@ -111,6 +111,11 @@ impl Film {
         self.time
     }
 
+    /// How finely it is divided.
+    pub(super) const fn grid(&self) -> &Grid {
+        &self.grid
+    }
+
     /// States reached since the last coat was laid.
     pub const fn events(&self) -> &Events {
         &self.events

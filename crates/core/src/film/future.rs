@@ -151,6 +151,11 @@ impl Future {
         }
     }
 
+    /// Whether the coat on top is in it as those below are.
+    pub(super) const fn is_even(&self) -> bool {
+        self.top.is_none()
+    }
+
     /// Its air.
     pub const fn air(&self) -> &AirSeries {
         &self.air

@@ -27,6 +27,9 @@ pub struct Grid {
     pub longest_share: f64,
     /// Growth of a step [-].
     pub growth: f64,
+    /// Whether a coat is laid on the film from where it was looked at last, and not from the coat below on:
+    /// one run instead of two, whose steps then hang on what was asked.
+    pub goes_on: bool,
 }
 
 /// First step after a coat is laid [s]; drying.md.
@@ -55,6 +58,7 @@ impl Grid {
         longest_step: LONGEST_STEP,
         longest_share: 0.15,
         growth: GROWTH,
+        goes_on: false,
     };
     /// Enough for sampled futures, whose films differ by far more than its error.
     pub const SAMPLED: Grid = Grid {
@@ -69,9 +73,10 @@ impl Grid {
         longest_step: LONGEST_SAMPLED_STEP,
         longest_share: 0.2,
         growth: GROWTH,
+        goes_on: true,
     };
     /// Enough to draw a film as a line.
-    pub const DRAWN: Grid = Grid { longest_step: LONGEST_STEP, ..Self::SAMPLED };
+    pub const DRAWN: Grid = Grid { longest_step: LONGEST_STEP, goes_on: false, ..Self::SAMPLED };
     /// The reference, held against the table of drying.md.
     pub const FINE: Grid = Grid {
         cells: 32,
@@ -85,6 +90,7 @@ impl Grid {
         longest_step: LONGEST_STEP,
         longest_share: f64::INFINITY,
         growth: GROWTH,
+        goes_on: false,
     };
 
     /// Shares of a coat's solids in its cells, from the lowest up; they sum to 1. A spirit-borne coat

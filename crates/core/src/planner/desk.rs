@@ -181,18 +181,8 @@ impl Desk {
         let films = &self.films;
         let outcome = |n: usize| {
             let p = unknown[n];
-            Some(ready_after(&studio, &plan, p, |planned| {
-                let beds = films.along(p, planned);
-                let Some(last) = beds.last() else {
-                    let all = history(&studio.pictures[p], planned.iter().copied());
-                    return Bed::after(&studio, p, Grid::PLANNING, &all);
-                };
-                let mut bed = (*last).clone();
-                for (at, i) in &planned[beds.len() - 1..] {
-                    bed.finish(&studio, *i, *at)?;
-                }
-                Ok(bed)
-            }))
+            let bed = |planned: &[_]| films.bed_after(&studio, p, planned);
+            Some(ready_after(&studio, &plan, p, bed))
         };
         let found = in_parallel(unknown.len(), threads(), outcome);
         for (p, outcome) in unknown.into_iter().zip(found) {

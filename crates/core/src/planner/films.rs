@@ -8,7 +8,7 @@ use super::problem::{Known, Problem};
 use crate::film::{FilmState, Grid};
 use crate::picture::CoatFault;
 use crate::readiness::{
-    Bed, Blocked, Done, FOREVER, FilmReady, NotReady, Ready, Stretch, Wait, WaitReason,
+    Bed, Blocked, Done, FOREVER, FilmReady, NotReady, Ready, Stretch, Wait, WaitReason, history,
 };
 use crate::studio::Studio;
 use crate::time::{whole_instant, whole_seconds};
@@ -182,6 +182,29 @@ impl Films {
             beds.push(&self.nodes[at as usize].bed);
         }
         beds
+    }
+
+    /// The bed of picture `p` after all of `planned` (end and step, in order); what was played is not followed
+    /// again.
+    ///
+    /// # Errors
+    /// [`CoatFault`] when a coat cannot be computed.
+    pub fn bed_after(
+        &self,
+        studio: &Studio,
+        p: usize,
+        planned: &[(DateTime<Utc>, usize)],
+    ) -> Result<Bed, CoatFault> {
+        let beds = self.along(p, planned);
+        let Some(last) = beds.last() else {
+            let all = history(&studio.pictures[p], planned.iter().copied());
+            return Bed::after(studio, p, self.grid, &all);
+        };
+        let mut bed = (*last).clone();
+        for (at, i) in &planned[beds.len() - 1..] {
+            bed.finish(studio, *i, *at)?;
+        }
+        Ok(bed)
     }
 
     /// Picture `p` as it is now.

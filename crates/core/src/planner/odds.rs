@@ -12,7 +12,7 @@ use super::films::Films;
 use super::finish::plan_of;
 use super::parallel::in_parallel;
 use super::problem::Problem;
-use super::ready::ready_on;
+use super::ready::ready_after;
 use super::search::carried;
 use crate::film::{Common, FILM_SPREAD, Grid, SLOW_SPREAD, factor};
 use crate::quantity::{Pace, Sure, WetFilm};
@@ -130,7 +130,10 @@ fn future(
     let end = |p: usize| match aim {
         Aim::Finish => plan.pictures[p].finish,
         // A film that cannot be computed blocks its picture before.
-        Aim::Ready => ready_on(&studio, &plan, p, Grid::SAMPLED).ok()?.at,
+        Aim::Ready => {
+            let bed = |planned: &[_]| films.bed_after(&studio, p, planned);
+            ready_after(&studio, &plan, p, bed).ok()?.at
+        }
     };
     (0..studio.pictures.len()).filter_map(|p| Some((p, end(p)?.timestamp()))).collect()
 }

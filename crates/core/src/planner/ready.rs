@@ -22,19 +22,9 @@ pub struct ReadyOutcome {
 /// # Errors
 /// [`CoatFault`] when a coat cannot be computed.
 pub fn ready(studio: &Studio, plan: &Plan, p: usize) -> Result<ReadyOutcome, CoatFault> {
-    ready_on(studio, plan, p, Grid::PLANNING)
-}
-
-/// The same with films on `grid`.
-pub(super) fn ready_on(
-    studio: &Studio,
-    plan: &Plan,
-    p: usize,
-    grid: Grid,
-) -> Result<ReadyOutcome, CoatFault> {
     ready_after(studio, plan, p, |planned| {
         let all = history(&studio.pictures[p], planned.iter().copied());
-        Bed::after(studio, p, grid, &all)
+        Bed::after(studio, p, Grid::PLANNING, &all)
     })
 }
 

@@ -183,7 +183,8 @@ impl Bed {
             return Ok(());
         };
         let lay = |film: &mut Lain| {
-            let mut laid = film.laid.film.clone();
+            let on = if film.ahead.goes_on_to(coat.at) { &film.ahead } else { &film.laid.film };
+            let mut laid = on.clone();
             picture.lay(&mut laid, &coat)?;
             film.ahead = laid.clone();
             let before = Some(film.laid.clone());
