@@ -84,6 +84,15 @@ impl Lags {
 #[cfg(test)]
 mod tests {
     use super::*;
+    use crate::air::{Air, AirSeries};
+    use crate::film::{FilmState, Grid};
+    use crate::mix::{Mix, Part, starter_shelf};
+    use crate::picture::{Picture, Step, StepKind};
+    use crate::readiness::Bed;
+    use crate::studio::{Studio, StudioHours};
+    use chrono::{DateTime, Duration, Utc};
+    use rand::{Rng, SeedableRng};
+    use rand_pcg::Pcg64Mcg;
 
     const NONE: i64 = i64::MAX;
 
@@ -111,5 +120,49 @@ mod tests {
             assert!((is - was).abs() < was / 50, "{days} days: {is} for {was}");
         }
         assert_eq!(lags.shortest(), Some(true_lag(19.5)));
+    }
+
+    #[test]
+    fn sealing_is_read_off_from_stacks_with_other_days_between_their_coats() {
+        let coat = |n: usize| {
+            let material = if n.is_multiple_of(2) { "heavy-pb29" } else { "glazing" };
+            let mix: Mix = vec![Part { material: material.into(), parts: 1.0 }].into();
+            let kind = if n.is_multiple_of(2) { StepKind::Pass } else { StepKind::Glaze };
+            Step { mix, ..Step::usual(format!("s{n}"), kind) }
+        };
+        let hours = StudioHours::try_new(chrono_tz::UTC, vec![], vec![]).unwrap();
+        let air = AirSeries::constant(Air::try_new(21.0, 0.5, 0.15).unwrap());
+        let studio = Studio {
+            materials: starter_shelf().unwrap(),
+            pictures: vec![Picture::new("p", (30.0, 40.0), (0..7).map(coat).collect())],
+            ..Studio::new("Room", hours, air)
+        };
+        let monday: DateTime<Utc> = "2027-01-04T10:00:00Z".parse().unwrap();
+        let mut draw = Pcg64Mcg::seed_from_u64(5);
+        let mut lags = Lags::default();
+        let mut off: Vec<f64> = Vec::new();
+        for n in 0..80 {
+            let mut hours = 0;
+            let planned = (0..7).map(|i| {
+                hours += 24 * draw.random_range(1..4) + draw.random_range(-3..4);
+                (monday + Duration::hours(hours), i)
+            });
+            let planned: Vec<_> = planned.collect();
+            let mut bed = Bed::after(&studio, 0, Grid::PLANNING, &planned).unwrap();
+            let sealed = bed.reaches(&studio, FilmState::ReadyToSeal).unwrap().unwrap();
+            let lag = (sealed - planned[6].0).num_seconds();
+            let ages = bed.done.ages();
+            if n >= 30 {
+                off.push((lags.at(&ages).unwrap() - lag).abs() as f64 / lag as f64);
+            }
+            lags.note(&ages, lag);
+        }
+        off.sort_by(f64::total_cmp);
+        assert!(
+            off[25] < 0.06 && off[44] < 0.12,
+            "half within {:.3}, nine of ten within {:.3}",
+            off[25],
+            off[44]
+        );
     }
 }
