@@ -26,7 +26,7 @@ use std::collections::HashMap;
 const EXACT_STEPS: usize = 40;
 /// One in so many rounds is tried with films, where there are few steps. [practice]
 const EXACT_ROUND: u64 = 5;
-/// Orders tried in a round with films, for each step. [practice] a film takes some 400 times as long
+/// Orders tried in a round with films, for each step. [practice] a film takes some 2 000 times as long
 /// as a lag
 const EXACT_TRIES: u64 = 4;
 /// Orders tried in the first round, for each step. Each round is longer by [`LONGER`]. [practice]
