@@ -72,13 +72,13 @@ pub(super) struct Films {
 impl Films {
     /// The pictures as they are.
     pub fn new(studio: &Studio) -> Self {
-        Self::on(studio, Grid::PLANNING)
+        Self::on(studio, Grid::PLANNING, threads())
     }
 
-    /// The pictures as they are, their films on `grid`.
-    pub fn on(studio: &Studio, grid: Grid) -> Self {
+    /// The pictures as they are, their films on `grid`, followed on so many threads.
+    pub fn on(studio: &Studio, grid: Grid, threads: usize) -> Self {
         let mut films = Self { grid, ..Self::none() };
-        films.begin(studio);
+        films.begin(studio, threads);
         films
     }
 
@@ -109,13 +109,13 @@ impl Films {
         self.earliest.clear();
     }
 
-    fn begin(&mut self, studio: &Studio) {
+    fn begin(&mut self, studio: &Studio, threads: usize) {
         self.nodes.clear();
         self.after.clear();
         self.roots.clear();
         self.held.clear();
         let grid = self.grid;
-        let begun = in_parallel(studio.pictures.len(), threads(), |p| Some(begun(studio, p, grid)));
+        let begun = in_parallel(studio.pictures.len(), threads, |p| Some(begun(studio, p, grid)));
         for begun in begun {
             let (root, held) = self.rooted(begun);
             self.roots.push(root);
@@ -159,7 +159,7 @@ impl Films {
     /// Forgets what is too much to keep. No [`Played`] from before may be used after.
     pub fn tidy(&mut self, studio: &Studio) {
         if self.nodes.len() > MOST_BEDS {
-            self.begin(studio);
+            self.begin(studio, threads());
         }
     }
 

@@ -122,7 +122,8 @@ fn future(
     let mut problem = Problem { studio: &studio, ..problem.clone() };
     let missed = problem.studio.missed_sessions.clamp(0.0, 1.0);
     problem.calendar.without(|| draw.random_bool(missed));
-    let mut films = Films::on(&studio, Grid::SAMPLED);
+    // As many futures as there are threads are played beside each other already.
+    let mut films = Films::on(&studio, Grid::SAMPLED, 1);
     let Some(schedule) = Schedule::play(&problem, &mut films, order, None) else {
         return Vec::new();
     };

@@ -425,9 +425,9 @@ pub(super) fn carried(turns: &[OrderEntry], new: &Problem<'_>) -> Order {
 /// Some seconds on a small computer.
 pub fn moderate(steps: usize, progress: &SearchProgress) -> bool {
     /// Steps placed in all tries. [practice]
-    const MOST_PLACED: u64 = 600_000;
+    const MOST_PLACED: u64 = 3_000_000;
     /// Films computed. [practice]
-    const MOST_FILMS: u64 = 6000;
+    const MOST_FILMS: u64 = 4_000;
     progress.tried * (steps as u64) < MOST_PLACED && progress.films < MOST_FILMS
 }
 
