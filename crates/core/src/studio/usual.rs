@@ -10,6 +10,10 @@ const GLAZE: (f64, f64) = (9.0, 1.0);
 /// Share of paint in a tone thinned with medium [parts of 3]. [practice]
 const TONE: (f64, f64) = (1.0, 2.0);
 
+/// Slow volatile from which a clear medium is one for glazes, whatever it is called: it flows out and stays open
+/// [-, by volume]. [practice] glazing liquid 0.09, other mediums 0.03 to 0.05
+const GLAZING_FROM: f64 = 0.07;
+
 /// What is looked for on a shelf; of several that fit the first.
 type Fits = fn(&Material) -> bool;
 
@@ -18,7 +22,8 @@ fn is_medium(m: &Material) -> bool {
 }
 
 fn is_glazing(m: &Material) -> bool {
-    is_medium(m) && m.name.to_lowercase().contains("glaz")
+    let called = || m.name.to_lowercase().contains("glaz");
+    is_medium(m) && (m.composition.glycol() >= GLAZING_FROM || called())
 }
 
 fn is_matte(m: &Material) -> bool {
@@ -161,6 +166,15 @@ mod tests {
         says(StepKind::Signature, "fluid-pv19", 0.01);
         says(StepKind::Varnish, "varnish-gloss", 1.0);
         says(StepKind::Photograph, "", 1.0);
+        // Whatever a glazing liquid is called, and wherever it stands.
+        let glazing = studio.materials.iter().position(|m| m.id == "glazing").unwrap();
+        let mut called = studio.materials.remove(glazing);
+        called.name = "Lasurmittel".into();
+        let mut other = studio.clone();
+        other.materials.retain(|m| m.id != "fast-glazing");
+        other.materials.push(called.clone());
+        assert_eq!(other.usual_step(&bare, StepKind::Glaze, "s").mix[0].material, "glazing");
+        studio.materials.insert(glazing, called);
         // A further coat begins with the cup of the last of its kind.
         let glaze = Step { mix: Mix::one("fast-glazing"), ..Step::usual("g", StepKind::Glaze) };
         let begun = Picture::new("p", (30.0, 40.0), vec![glaze]);
