@@ -20,6 +20,23 @@ interface Props {
   onClose: () => void;
 }
 
+/** Room for the odds or for waiting for them: what stands below must not move under a finger when they come. */
+const ODDS_ROOM = { minHeight: { xs: 96, md: 56 } };
+
+/** Nothing that comes later stands above the sittings. */
+const PARTS = {
+  display: 'grid',
+  gridTemplateColumns: { xs: '1fr', md: '1fr 1fr' },
+  gridTemplateRows: { md: 'auto 1fr' },
+  gridTemplateAreas: {
+    xs: '"holds" "sittings" "ways"',
+    md: '"holds sittings" "ways sittings"',
+  },
+  columnGap: 4,
+  rowGap: { xs: 3, md: 0 },
+  mt: 2.5,
+};
+
 /** One picture of the season: what its date hangs on, what would make it, its sittings. */
 export function PicturePanel({ view, picture, odds, step, onStep, onClose }: Props) {
   const { zone, now } = view;
@@ -41,36 +58,35 @@ export function PicturePanel({ view, picture, odds, step, onStep, onClose }: Pro
         </Button>
       </Box>
       <Typography sx={{ fontSize: 18, mt: 0.5 }}>{dateWords(picture, zone)}</Typography>
-      {!picture.done && odds && (
-        <Typography sx={{ mt: 1 }} data-testid="odds">
-          {odds.on_day != null && picture.due && (
-            <>
-              Odds for {dueDay(picture.due, now)}: <b>{oddsWords(odds.on_day)}</b>
-              {odds.day_earlier != null && `, a day earlier ${oddsWords(odds.day_earlier)}`}
-              {odds.day_later != null && `, a day later ${oddsWords(odds.day_later)}`}.{' '}
-            </>
-          )}
-          {odds.day_90
-            ? `The day that has 90 %: ${dueDay(odds.day_90, now)}.`
-            : 'In more than one of ten futures it is not finished at all.'}
-        </Typography>
-      )}
-      <LongWait what="Sampling the odds" long={view.odds} />
-      <Box
-        sx={{
-          display: 'grid',
-          gridTemplateColumns: { xs: '1fr', md: '1fr 1fr' },
-          gap: { xs: 3, md: 4 },
-          mt: 2.5,
-        }}
-      >
-        <Box>
+      <Box sx={view.named || picture.done ? undefined : ODDS_ROOM}>
+        {!picture.done && odds && (
+          <Typography sx={{ mt: 1 }} data-testid="odds">
+            {odds.on_day != null && picture.due && (
+              <>
+                Odds for {dueDay(picture.due, now)}: <b>{oddsWords(odds.on_day)}</b>
+                {odds.day_earlier != null && `, a day earlier ${oddsWords(odds.day_earlier)}`}
+                {odds.day_later != null && `, a day later ${oddsWords(odds.day_later)}`}.{' '}
+              </>
+            )}
+            {odds.day_90
+              ? `The day that has 90 %: ${dueDay(odds.day_90, now)}.`
+              : 'In more than one of ten futures it is not finished at all.'}
+          </Typography>
+        )}
+        <LongWait what="Sampling the odds" long={view.odds} />
+      </Box>
+      <Box sx={PARTS}>
+        <Box sx={{ gridArea: 'holds' }}>
           <Holds picture={picture} zone={zone} now={now} />
-          {!picture.done && picture.work.length > 0 && (
-            <Ways key={picture.id} view={view} picture={picture} />
-          )}
         </Box>
-        <Sittings view={view} picture={picture} step={step} onStep={onStep} />
+        <Box sx={{ gridArea: 'sittings' }}>
+          <Sittings view={view} picture={picture} step={step} onStep={onStep} />
+        </Box>
+        {!picture.done && picture.work.length > 0 && (
+          <Box sx={{ gridArea: 'ways' }}>
+            <Ways key={picture.id} view={view} picture={picture} />
+          </Box>
+        )}
       </Box>
     </Box>
   );
