@@ -11,7 +11,7 @@ use super::ready::{ReadyOutcome, planned_on, ready_after};
 use super::search::{Planner, carried};
 use super::ways::{DateWay, date_ways};
 use crate::film::{FilmState, Grid, HORIZON_S};
-use crate::picture::{CoatFault, FollowedPlace, LaidCoat, ReadyBy, Timeline, follow_on, on_top};
+use crate::picture::{CoatFault, LaidCoat, ReadyBy, Timeline, follow_on, on_top};
 use crate::readiness::{Bed, followed, history};
 use crate::studio::{OrderEntry, Studio};
 use crate::time::{DAY_S, full_minute, minutes, seconds, whole_seconds};
@@ -48,21 +48,22 @@ struct Drawn {
     moments: Arc<Vec<FilmMoment>>,
 }
 
-/// What becomes of `coats` of picture `p`, the first `laid` of which lie there, where what is `known` was followed
-/// already.
+/// What becomes of `coats` of picture `p`, laid and those of `plan`. What the planner followed is not followed again.
 fn line_of(
     studio: &Studio,
-    p: usize,
-    (coats, laid): (&[LaidCoat], usize),
-    known: &[FollowedPlace],
+    films: &Films,
+    plan: &Plan,
+    (p, coats): (usize, &[LaidCoat]),
 ) -> Result<Timeline, CoatFault> {
     let picture = &studio.pictures[p];
+    let laid = studio.laid_coats(p)?.len();
     let last = coats.last().map_or(0.0, |c| c.at);
     // A last coat that is planned is followed to its end only where its day is asked for.
     let asked = coats.len() == laid || (picture.due.is_some() && !picture.is_packed());
     let until = last + if asked { HORIZON_S } else { SOON_S };
     let tops = on_top(&coats[..laid]);
-    let on = (Grid::PLANNING, known);
+    let known = followed(&films.along(p, &planned_on(plan, p)));
+    let on = (Grid::PLANNING, &known[..]);
     follow_on(picture, coats, &studio.futures(), on, (until, 0), |n| tops.contains(&n))
 }
 
@@ -293,9 +294,13 @@ impl Desk {
     /// [`CoatFault`] when a coat cannot be computed.
     pub fn line(&mut self, p: usize, now: DateTime<Utc>) -> Result<Arc<Timeline>, CoatFault> {
         let plan = self.plan(now);
-        self.follow(&[p], &plan)?;
-        let known = self.followed.get(&p).map(|f| f.line.clone());
-        Ok(known.unwrap_or_default())
+        let coats = coats_of(&self.studio, p, &plan)?;
+        if let Some(known) = self.followed.get(&p).filter(|f| f.coats == coats) {
+            return Ok(known.line.clone());
+        }
+        let line = Arc::new(line_of(&self.studio, &self.films, &plan, (p, &coats))?);
+        self.followed.insert(p, Followed { coats, line: line.clone() });
+        Ok(line)
     }
 
     /// Slow volatile per volume of solids in the whole laid stack of picture `p`, where there is most of it,
@@ -348,28 +353,19 @@ impl Desk {
     /// [`CoatFault`] when a coat cannot be computed.
     pub fn follow_all(&mut self, now: DateTime<Utc>) -> Result<(), CoatFault> {
         let plan = self.plan(now);
-        let all: Vec<usize> = (0..self.studio.pictures.len()).collect();
-        self.follow(&all, &plan)
-    }
-
-    /// Follows the coats of `pictures`, laid and planned, where they are not known yet. What the planner
-    /// followed is not followed again.
-    fn follow(&mut self, pictures: &[usize], plan: &Plan) -> Result<(), CoatFault> {
-        let studio = self.studio.clone();
         let mut unknown = Vec::new();
-        for p in pictures {
-            let coats = coats_of(&studio, *p, plan)?;
-            if self.followed.get(p).is_none_or(|f| f.coats != coats) {
-                unknown.push((*p, coats, studio.laid_coats(*p)?.len()));
+        for p in 0..self.studio.pictures.len() {
+            let coats = coats_of(&self.studio, p, &plan)?;
+            if self.followed.get(&p).is_none_or(|f| f.coats != coats) {
+                unknown.push((p, coats));
             }
         }
-        let films = &self.films;
+        let (studio, films) = (&self.studio, &self.films);
         let lines = in_parallel(unknown.len(), threads(), |n| {
-            let (p, coats, laid) = &unknown[n];
-            let known = followed(&films.along(*p, &planned_on(plan, *p)));
-            Some(line_of(&studio, *p, (coats, *laid), &known))
+            let (p, coats) = &unknown[n];
+            Some(line_of(studio, films, &plan, (*p, coats)))
         });
-        for ((p, coats, _), line) in unknown.into_iter().zip(lines) {
+        for ((p, coats), line) in unknown.into_iter().zip(lines) {
             self.followed.insert(p, Followed { coats, line: Arc::new(line?) });
         }
         Ok(())

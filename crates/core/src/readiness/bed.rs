@@ -70,7 +70,7 @@ struct Laid {
 }
 
 impl Laid {
-    /// The same coat with its film as it is now.
+    /// Another film over the same coats below.
     fn with(&self, film: Course, coat: Option<LaidCoat>) -> Arc<Self> {
         Arc::new(Self { film, coat, before: self.before.clone() })
     }
@@ -155,7 +155,7 @@ impl Bed {
         }
     }
 
-    /// Slow volatile per volume of solids in the whole stack as it was laid, where there is most of it.
+    /// Slow volatile per volume of solids in the whole stack, as far as it was waited for, where there is most of it.
     pub fn slow_in_all(&self) -> f64 {
         let slow = self.films.iter().map(|f| f.laid.film.film().stack().slow_in_all());
         slow.fold(0.0, f64::max)

@@ -284,13 +284,13 @@ pub fn check_at(desk: &mut Desk, now: DateTime<Utc>) -> Result<Vec<Finding>, Coa
     let mut findings = Vec::new();
     for (p, picture) in studio.pictures.iter().enumerate() {
         let line = desk.line(p, now)?;
+        let (plan, around, slow_in_all) = (plan.as_ref(), &around, None);
+        let mut scene = Scene { studio, p, picture, line, plan, slow_in_all, around, now };
         // Once it is wrapped and away nothing is done about it any more.
-        let laid = |c: &&CoatHistory| picture.steps[c.coat.step].laid_at.is_some();
-        let top = line.coats.iter().rfind(laid).map(|c| &picture.steps[c.coat.step]);
-        let sealed = top.is_some_and(|step| step.kind.seals()) && !picture.is_packed();
-        let slow_in_all = sealed.then(|| desk.slow_in_all(p, now)).transpose()?;
-        let (plan, around) = (plan.as_ref(), &around);
-        let scene = Scene { studio, p, picture, line, plan, slow_in_all, around, now };
+        let sealed = scene.laid().last().is_some_and(|c| picture.steps[c.coat.step].kind.seals());
+        if sealed && !picture.is_packed() {
+            scene.slow_in_all = Some(desk.slow_in_all(p, now)?);
+        }
         for rule in RULES {
             (rule.check)(&scene, &mut |step, what| {
                 let name = &picture.steps[step].id;

@@ -271,7 +271,7 @@ fn moved(desks: &Desks, bench: &Bench, deed: Deed) -> Result<(Deed, Vec<String>)
     after.pictures[bench.p] = deed.picture.clone();
     after.learn();
     let both = (bench.studio.clone(), Arc::new(after));
-    let moves = desks.at_both(bench.id, both, |before, after| {
+    let moves = desks.at_both(bench.studio_id, both, |before, after| {
         deeds::what_moves(before, after, bench.p, bench.now)
     });
     Ok((deed, moves?))

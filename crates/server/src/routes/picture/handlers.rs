@@ -46,8 +46,7 @@ async fn with_shelf_held(app: &App, id: Uuid) -> Result<Transaction<'static, MyS
 
 /// A picture in its studio, as a deed finds it.
 pub(in crate::routes) struct Bench {
-    /// The studio's id.
-    pub id: Uuid,
+    pub studio_id: Uuid,
     pub studio: Arc<Studio>,
     /// Its place among the studio's pictures.
     pub p: usize,
@@ -66,7 +65,7 @@ impl Bench {
         let of = ulvek_store::studio_of(conn, id).await?;
         let loaded = load_in(app, conn, of).await?;
         let (p, photographs) = (loaded.place_of(id)?, loaded.taken(id));
-        Ok(Self { id: of, studio: loaded.studio.clone(), p, photographs, now })
+        Ok(Self { studio_id: of, studio: loaded.studio.clone(), p, photographs, now })
     }
 
     /// The picture.
