@@ -24,6 +24,8 @@ const PASSWORD: &str = "password";
 const ACCOUNT: &str = "account.sql";
 /// Where system tables are made before they are whole.
 pub(super) const INSTALLING: &str = "installing-";
+/// Where the server keeps its temporary tables.
+const TEMPORARY: &str = "temporary";
 /// Room that is given back when the disk is full.
 const RESERVE: &str = "reserve";
 /// Size of that room [bytes]: what a server needs to start. [practice] its temporary tablespace
@@ -125,6 +127,12 @@ impl DataFolder {
     /// Where its system tables are made, before they are renamed to [`data`](Self::data).
     pub(super) fn installing(&self) -> PathBuf {
         self.at(&format!("{INSTALLING}{:08x}", rand::rng().random::<u32>()))
+    }
+
+    /// Where the server keeps its temporary tables. At its start a server takes away all such tables that
+    /// it finds: with one folder for two, those that the other one is working with.
+    pub(super) fn temporary(&self) -> PathBuf {
+        self.at(TEMPORARY)
     }
 
     /// Statements for the server's start.

@@ -156,9 +156,22 @@ impl Server {
         Ok(())
     }
 
+    /// The folder for temporary tables, there for MariaDB's user to write in.
+    fn temporary(&self) -> Result<PathBuf, DatabaseError> {
+        let folder = self.folder.temporary();
+        let made = std::fs::create_dir_all(&folder);
+        let given =
+            made.and_then(|()| if running_as_root() { give_to_mysql(&folder) } else { Ok(()) });
+        given.map_err(|e| {
+            DatabaseError::System("cannot make a folder for temporary tables".into(), e)
+        })?;
+        Ok(folder)
+    }
+
     pub(super) fn spawn(&self) -> Result<Child, DatabaseError> {
         let mut command = Self::command("mariadbd");
         let data = self.data();
+        let temporary = self.temporary()?;
         command
             .args([
                 "--no-defaults",
@@ -171,6 +184,7 @@ impl Server {
                 "--max-allowed-packet=64M",
             ])
             .arg(format!("--datadir={}/", data.display()))
+            .arg(format!("--tmpdir={}", temporary.display()))
             .arg(format!("--socket={}", data.join("s").display()))
             .arg(format!("--pid-file={}", data.join("pid").display()))
             .arg(format!("--port={}", self.port))

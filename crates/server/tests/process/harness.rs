@@ -49,7 +49,12 @@ pub fn command(scratch: &Scratch, listen: &str) -> Command {
 
 /// Starts the application; returns it with its address.
 pub fn serve(scratch: &Scratch) -> (Child, String) {
-    let mut child = command(scratch, LOOPBACK).spawn().unwrap();
+    serve_by(&mut command(scratch, LOOPBACK))
+}
+
+/// The same, by a command of one's own.
+pub fn serve_by(command: &mut Command) -> (Child, String) {
+    let mut child = command.spawn().unwrap();
     let mut line = String::new();
     BufReader::new(child.stdout.take().unwrap()).read_line(&mut line).unwrap();
     let address = line.trim().strip_prefix("Ulvek is at http://").unwrap().to_owned();

@@ -38,7 +38,14 @@ fn ctrl_c_stops_all_of_it_and_the_next_start_finds_everything_again() {
 #[test]
 fn the_private_database_lets_nobody_else_in_and_is_started_again_when_it_dies() {
     let scratch = Scratch::new("private");
-    let (mut child, address) = serve(&scratch);
+    // A MariaDB takes away every temporary table that lies where it keeps its own when it starts.
+    let shared = scratch.0.join("shared");
+    let of_another = shared.join("#sql-temptable-1-1-1.MAI");
+    std::fs::create_dir(&shared).unwrap();
+    std::fs::set_permissions(&shared, std::fs::Permissions::from_mode(0o777)).unwrap();
+    std::fs::write(&of_another, "in use").unwrap();
+    let (mut child, address) = serve_by(command(&scratch, LOOPBACK).env("TMPDIR", &shared));
+    assert!(of_another.exists(), "a temporary table of another server is gone");
     let mode = |file: &str| {
         std::fs::metadata(scratch.0.join("data").join(file)).unwrap().permissions().mode() & 0o777
     };
