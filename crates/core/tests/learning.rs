@@ -3,14 +3,15 @@
 #![allow(clippy::unwrap_used)]
 
 use chrono::{DateTime, Duration, Utc};
-use rand::SeedableRng;
+use rand::{Rng, SeedableRng};
 use rand_distr::{Distribution, StandardNormal};
 use rand_pcg::Pcg64Mcg;
 use ulvek_core::air::{Air, AirSeries};
 use ulvek_core::film::{Events, Film, FilmState, Grid, Ground};
 use ulvek_core::mix::{Mix, starter_shelf};
 use ulvek_core::picture::{Picture, Step, StepKind, Touch, TouchTest};
-use ulvek_core::quantity::{Factor, Pace};
+use ulvek_core::quantity::{Factor, Pace, Sure};
+use ulvek_core::readiness::Bed;
 use ulvek_core::studio::{Studio, StudioHours};
 use ulvek_core::time::{DAY_S, MINUTE_S, seconds};
 
@@ -201,6 +202,49 @@ fn tests_that_say_the_opposite_are_both_kept_and_count_for_less() {
     assert!(sure.accounts.iter().all(|a| !a.contradicted));
     assert!(torn.accounts.len() == 2 && torn.accounts.iter().all(|a| a.contradicted));
     assert!(torn.habit.pace.sd > sure.habit.pace.sd);
+}
+
+#[test]
+fn a_film_is_never_further_than_a_finger_found_it() {
+    // What was tacky is not painted over, however sure the book is that it is dry.
+    for (sure, seed) in [(Sure::BRISK, 0), (Sure::try_new(0.9).unwrap(), 1)] {
+        let draw = &mut Pcg64Mcg::seed_from_u64(seed);
+        for _ in 0..60 {
+            let tests: Vec<(f64, Touch)> = (0..draw.random_range(1..4))
+                .map(|_| {
+                    let felt = [Touch::Wet, Touch::Tacky, Touch::Dry, Touch::Hard];
+                    // From half a minute to a week.
+                    ((draw.random_range(-0.7..9.2f64)).exp(), felt[draw.random_range(0..4)])
+                })
+                .collect();
+            let mut studio = Studio { sure, ..felt(&tests) };
+            let learned = studio.learn();
+            let mut bed = Bed::new(&studio, 0, Grid::PLANNING).unwrap();
+            for test in &studio.pictures[0].tests {
+                if matches!(test.felt, Touch::Wet | Touch::Tacky) {
+                    for state in [FilmState::TouchDry, FilmState::Paintable] {
+                        let reached = bed.reaches(&studio, state).unwrap();
+                        assert!(reached.is_none_or(|at| at > test.at), "{tests:?}: {learned:?}");
+                    }
+                }
+            }
+            if tests.iter().all(|(_, felt)| matches!(felt, Touch::Dry | Touch::Hard)) {
+                assert!(learned.slow.is_empty(), "{tests:?}");
+            }
+        }
+    }
+    // The belief takes it for a slip, and leaves the other coats alone.
+    let mut slip = felt(&[(1200.0, Touch::Tacky)]);
+    let learned = slip.learn();
+    assert!(learned.habit.pace.ln.abs() < 0.2 && learned.slow[0].times > 30.0, "{learned:?}");
+    let said = learned.of_test(&slip, 0, &slip.pictures[0].tests[0]).join(" ");
+    assert!(said.contains("far from what was expected") && said.contains("20 hours"), "{said}");
+    assert!(said.contains("Touch it again"), "{said}");
+    // One that agrees slows nothing, and nothing is said of it.
+    let mut usual = felt(&[(10.0, Touch::Tacky)]);
+    let learned = usual.learn();
+    assert!(learned.slow.is_empty() && usual.pictures[0].steps[0].slowed.is_none());
+    assert!(learned.of_test(&usual, 0, &usual.pictures[0].tests[0]).is_empty());
 }
 
 #[test]

@@ -208,6 +208,7 @@ impl StepBody {
             tub: self.tub,
             loss: self.loss,
             cup_g: self.cup_g,
+            slowed: None,
         }
     }
 }

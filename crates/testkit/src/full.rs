@@ -209,6 +209,7 @@ impl Draw {
             tub: tub.map(|t| t.id.clone()),
             loss: self.maybe(|draw| draw.0.random_range(0.0..0.99)),
             cup_g: self.maybe(|draw| draw.number(Grams::RANGE)),
+            slowed: None,
         }
     }
 

@@ -200,6 +200,7 @@ pub(super) fn next(picture: &mut Picture, i: usize, step: Step) {
         pinned_at: None,
         not_before: None,
         cup_g: None,
+        slowed: None,
         earliest_gap_min: None,
         ..step
     };

@@ -3,7 +3,7 @@
 use super::Deed;
 use super::log::CLOCKS_APART_S;
 use crate::film::FilmState;
-use crate::learn::{check_test, said_of};
+use crate::learn::{Learned, check_test, said_of};
 use crate::picture::{CoatFault, Picture, TouchTest};
 use crate::planner::{Desk, ReadyOutcome};
 use crate::quantity::{Fault, check_moment};
@@ -40,8 +40,10 @@ pub fn retouch(
     kept(studio, (p, Some(old)), new, now)
 }
 
-/// What a test that turned `before` into `after` moves, in sentences: the pace, the coat on top of picture
-/// `p`, and the days of all pictures. The studios of both desks have learned from their own tests.
+/// What a test that turned `before` into `after` says and moves, in sentences: how far it is from what was
+/// expected, the pace, the coat on top of picture `p`, and the days of all pictures. The studios of both
+/// desks have learned from their own tests; `found` is the test, unless one was taken back, and what
+/// `after` has learned.
 ///
 /// # Errors
 /// [`CoatFault`] when a coat cannot be computed.
@@ -49,9 +51,12 @@ pub fn what_moves(
     before: &mut Desk,
     after: &mut Desk,
     p: usize,
+    found: Option<(&TouchTest, &Learned)>,
     now: DateTime<Utc>,
 ) -> Result<Vec<String>, CoatFault> {
-    let mut said = Vec::new();
+    let mut said =
+        found.map_or_else(Vec::new, |(test, learned)| learned.of_test(&after.studio(), p, test));
+    let told_of_test = said.len();
     let (was, is) = (before.ready(now)?, after.ready(now)?);
     let paintable = (p, FilmState::Paintable);
     let reached = (before.reaches(paintable, now)?, after.reaches(paintable, now)?);
@@ -83,6 +88,8 @@ pub fn what_moves(
     }
     if said.is_empty() {
         said.push("It is as expected: nothing in the plan moves.".into());
+    } else if said.len() == told_of_test {
+        said.push("Nothing else in the plan moves.".into());
     }
     Ok(said)
 }
@@ -106,6 +113,12 @@ fn kept(
         let place = picture.tests.iter().position(|test| test == old);
         let place = place.ok_or_else(|| Fault::new("test", "that test is not kept any more"))?;
         picture.tests.remove(place);
+    }
+    // What the tests taught of this very coat is learned anew.
+    let touched = [old, new.as_ref()].into_iter().flatten().map(|test| test.step.clone());
+    let touched: Vec<String> = touched.collect();
+    for step in picture.steps.iter_mut().filter(|step| touched.contains(&step.id)) {
+        step.slowed = None;
     }
     let title = |step: &str| {
         let step = studio.pictures[p].steps.iter().find(|s| s.id == step);

@@ -99,7 +99,7 @@ impl Stack {
         self.w.resize(end, mix.water() / mix.solids());
         self.g.resize(end, (mix.glycol() + mix.spirit()) / mix.solids());
         self.least.resize(end, 1.0 / mix.solids());
-        self.pace.resize(end, mix.pace());
+        self.pace.resize(end, mix.pace() * mix.slowed());
         self.spirit.resize(end, mix.spirit() > 0.0);
         self.spans.push(Span { first, end });
         let brought = wet_m * mix.glycol();

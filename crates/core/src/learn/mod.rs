@@ -17,8 +17,10 @@
 
 mod belief;
 mod seen;
+mod slow;
 mod words;
 
+pub use slow::SlowCoat;
 pub use words::said_of;
 
 use crate::film::{FilmState, Habit, PACE_SPREAD, UPTAKE_SPREAD};
@@ -30,6 +32,7 @@ use crate::time::{MINUTE_S, seconds};
 use belief::{Belief, PACE, UPTAKE};
 use chrono::{DateTime, Utc};
 use seen::{Coat, Finger};
+use slow::NotYet;
 
 /// Coats that are learned from, the last ones that were tested. [practice] a year of evenings
 const MOST_COATS: usize = 120;
@@ -62,6 +65,8 @@ pub struct Learned {
     pub habit: Habit,
     /// Materials that were tested, by name, with the factor on their own pace.
     pub materials: Vec<(String, Factor)>,
+    /// Coats that were found less far than all this says.
+    pub slow: Vec<SlowCoat>,
     /// Every test that was learned from, in the order it was.
     pub accounts: Vec<Account>,
     /// Tests that say nothing: picture and test. They lie before their coat, or on one that is covered, that
@@ -72,10 +77,15 @@ pub struct Learned {
 /// Normal deviate that leaves 10 % on each side of the middle 80 % [-]. definition
 pub(crate) const OF_80: f64 = 1.2816;
 
-/// What the touch tests of `studio` teach. What is known of it already is left aside: the same tests
-/// always teach the same.
-fn learn(studio: &Studio) -> Learned {
+/// How close to a test that says "not yet" the belief may see the state before the film itself is
+/// asked [ln of time]. [practice]
+const NEAR: f64 = 0.3;
+
+/// What the touch tests of `studio` teach, and the coats that were found less far than that may say. What
+/// is known of it already is left aside: the same tests always teach the same.
+fn learn(studio: &Studio) -> (Learned, Vec<NotYet>) {
     let mut learned = Learned::default();
+    let mut followed = Vec::new();
     let mut coats: Vec<Coat> = Vec::new();
     for p in 0..studio.pictures.len() {
         coats.extend(Coat::tested(studio, p, &mut learned.unused));
@@ -101,10 +111,21 @@ fn learn(studio: &Studio) -> Learned {
         belief.update(&direction, times.drinks, |pace, uptake| {
             finger.likelihood(&times, pace, uptake)
         });
+        followed.push((coat, times));
     }
     learned.habit = Habit { pace: belief.factor(PACE), uptake: belief.factor(UPTAKE) };
     learned.materials = belief.materials();
-    learned
+    let found = followed.into_iter().filter_map(|(coat, times)| {
+        let mean = belief.moments(&belief.direction(coat.shares())).mean;
+        let not_yet = NotYet::of(coat);
+        let reached = |state| times.ln_min(state, mean[0], mean[1]) - NEAR;
+        let early = |(state, until): &(FilmState, f64)| {
+            reached(*state) < ((until - coat.laid()) / MINUTE_S).ln()
+        };
+        not_yet.states.iter().any(early).then_some(not_yet)
+    });
+    let found = found.collect();
+    (learned, found)
 }
 
 /// Enters what was expected of the tests of `coat` by a belief with `moments` of its pace and uptake.
@@ -144,12 +165,13 @@ impl Studio {
         if self.pictures.iter().all(|p| p.tests.is_empty()) {
             return Learned::default();
         }
-        let learned = learn(self);
+        let (mut learned, found) = learn(self);
         self.habit = learned.habit;
         for material in &mut self.materials {
             let known = learned.materials.iter().find(|(id, _)| *id == material.id);
             material.learned = known.map(|(_, factor)| *factor);
         }
+        learned.slow = slow::slow_down(self, found);
         learned
     }
 
@@ -158,6 +180,9 @@ impl Studio {
         self.habit = Habit::BOOK;
         for material in &mut self.materials {
             material.learned = None;
+        }
+        for step in self.pictures.iter_mut().flat_map(|p| &mut p.steps) {
+            step.slowed = None;
         }
     }
 }

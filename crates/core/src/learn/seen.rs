@@ -18,7 +18,7 @@ const UPTAKES: [f64; 3] = [-0.8, 0.0, 0.8];
 /// go with a power of 1.1 to 1.5 of it (drying.md). [memory]
 pub(super) const OWN_SPREAD: f64 = 0.22;
 /// Spread of what a finger calls the same [-, ln of time]. [practice]
-const FINGER_SPREAD: f64 = 0.08;
+pub(super) const FINGER_SPREAD: f64 = 0.08;
 /// How many times as wide that is where two tests of a coat say the opposite. [practice]
 const WIDENED: f64 = 4.0;
 /// Share of the tests that say nothing: another place was touched, another button hit [-]. [practice]
@@ -95,6 +95,11 @@ impl Coat {
     /// When it was touched last.
     pub fn last_test(&self) -> Option<DateTime<Utc>> {
         self.tests.last().map(|test| test.at)
+    }
+
+    /// When it was laid [s].
+    pub const fn laid(&self) -> f64 {
+        self.laid
     }
 
     /// Which it is, for an order that is always the same.

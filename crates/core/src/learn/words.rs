@@ -1,9 +1,11 @@
 //! What was learned, in sentences.
 
-use super::{Learned, OF_80};
-use crate::film::UPTAKE_SPREAD;
+use super::{Account, Learned, OF_80, SlowCoat};
+use crate::film::{FilmState, UPTAKE_SPREAD};
+use crate::picture::TouchTest;
 use crate::quantity::Factor;
 use crate::studio::Studio;
+use crate::time::lasting;
 
 /// Factors closer to 1 than this are as the book says [-]. [practice]
 const AS_THE_BOOK: f64 = 0.05;
@@ -23,7 +25,57 @@ pub fn said_of(factor: &Factor) -> String {
     }
 }
 
+/// Slowness from which it is told [-]. [practice]
+const SLOW_TOLD: f64 = 1.1;
+
+impl Account {
+    /// What it says where the finger found something else than eight times of ten.
+    fn far(&self) -> Option<String> {
+        let (soon, late) = self.within_min;
+        let unlike = if self.reached { self.seen_min < soon } else { self.seen_min > late };
+        let state = match self.state {
+            FilmState::Setting => "set",
+            FilmState::TouchDry => "touch-dry",
+            _ => "dry through",
+        };
+        let found = if self.reached { "already was" } else { "was not yet" };
+        unlike.then(|| {
+            format!(
+                "That is far from what was expected: to be {state} after {} to {}, and it {found} after {}.",
+                lasting(soon),
+                lasting(late),
+                lasting(self.seen_min)
+            )
+        })
+    }
+}
+
+impl SlowCoat {
+    /// How much slower, in words.
+    fn said(&self) -> Option<String> {
+        (self.times >= SLOW_TOLD).then(|| format!("{:.1} times as long as expected", self.times))
+    }
+}
+
 impl Learned {
+    /// What is to be said of one `test` on picture `p` of `studio`, beside what it teaches: that it is far
+    /// from what was expected, and what follows for its coat.
+    pub fn of_test(&self, studio: &Studio, p: usize, test: &TouchTest) -> Vec<String> {
+        let account = self.accounts.iter().find(|a| a.picture == p && a.test == *test);
+        let far = account.and_then(Account::far);
+        let step = studio.pictures[p].steps.iter().position(|s| s.id == test.step);
+        let slow = self.slow.iter().find(|s| s.picture == p && Some(s.step) == step);
+        let waits = slow.and_then(SlowCoat::said).map(|times| {
+            format!(
+                "For this coat the finger counts: it is taken to need {times}. Touch it again before \
+                 you paint over it."
+            )
+        });
+        let again = (far.is_some() && waits.is_none())
+            .then(|| "Touch it again before you paint over it.".to_owned());
+        far.into_iter().chain(waits).chain(again).collect()
+    }
+
     /// What it says of the room, of its grounds, and of each material that was tested in `studio`, in sentences.
     pub fn sentences(&self, studio: &Studio) -> Vec<String> {
         if self.accounts.is_empty() {
@@ -43,6 +95,12 @@ impl Learned {
                  far as is known)."
             )
         });
-        std::iter::once(room).chain(ground).chain(materials).collect()
+        let slow = self.slow.iter().filter_map(|coat| {
+            let picture = &studio.pictures[coat.picture];
+            let title = picture.steps[coat.step].called();
+            let times = coat.said()?;
+            Some(format!("{title} of {} needs {times}: a finger found it less far.", picture.title))
+        });
+        std::iter::once(room).chain(ground).chain(materials).chain(slow).collect()
     }
 }

@@ -14,6 +14,7 @@ pub struct Composition {
     pace: f64,
     volatility: f64,
     unsure: f64,
+    slowed: f64,
 }
 
 /// Spread of a material's own pace beside the studio's, as a standard deviation of its logarithm [-]:
@@ -108,6 +109,7 @@ impl Composition {
             pace: 1.0,
             volatility: 1.0,
             unsure: OWN_PACE_SPREAD,
+            slowed: 1.0,
         })
     }
 
@@ -115,6 +117,12 @@ impl Composition {
     #[must_use]
     pub const fn with_pace(self, pace: Pace) -> Self {
         Self { pace: pace.get(), ..self }
+    }
+
+    /// The same as a coat that takes `times` as long as its pace says.
+    #[must_use]
+    pub const fn slowed_by(self, times: f64) -> Self {
+        Self { slowed: times, ..self }
     }
 
     /// The same with `factor` times its share of slow volatile; the rest makes room.
@@ -183,6 +191,7 @@ impl Composition {
             pace,
             volatility,
             unsure: variance.sqrt() / solids,
+            slowed: 1.0,
         })
     }
 
@@ -195,6 +204,11 @@ impl Composition {
     /// How many times as long it takes to dry as the model says of its composition.
     pub const fn pace(self) -> f64 {
         self.pace
+    }
+
+    /// How many times as long a coat of it takes as its pace says.
+    pub const fn slowed(self) -> f64 {
+        self.slowed
     }
 
     /// How volatile its slow volatile is beside propylene glycol.

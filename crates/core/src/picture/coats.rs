@@ -86,7 +86,10 @@ impl Picture {
         let step = &self.steps[i];
         let coat = step.coat(shelf).map_err(|why| self.fault(i, why))?;
         let place = self.lies_at(i);
-        Ok(coat.map(|(um, mix)| LaidCoat { step: i, at, wet_m: um * 1e-6, mix, place }))
+        Ok(coat.map(|(um, mix)| {
+            let mix = mix.slowed_by(step.slowed.unwrap_or(1.0));
+            LaidCoat { step: i, at, wet_m: um * 1e-6, mix, place }
+        }))
     }
 
     /// What is wrong with the coat of step `i`.

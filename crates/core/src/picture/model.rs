@@ -49,6 +49,9 @@ pub struct Step {
     pub loss: Option<f64>,
     /// What the full cup weighed, brush and all, before the coat was laid [g].
     pub cup_g: Option<f64>,
+    /// How many times as long its coat takes as all else says, where a finger found it less far. Not kept:
+    /// learned anew from the tests.
+    pub slowed: Option<f64>,
 }
 
 words! {
@@ -123,6 +126,7 @@ impl Step {
             tub: None,
             loss: None,
             cup_g: None,
+            slowed: None,
         }
     }
 

@@ -108,8 +108,8 @@ impl Picture {
         let copies = names.into_iter().scan(step.id.clone(), |below, id| {
             let after = step.after.is_some().then(|| vec![below.clone()]);
             below.clone_from(&id);
-            let (laid_at, pinned_at, cup_g) = (None, None, None);
-            Some(Step { id, after, laid_at, pinned_at, cup_g, ..step.clone() })
+            let (laid_at, pinned_at, cup_g, slowed) = (None, None, None, None);
+            Some(Step { id, after, laid_at, pinned_at, cup_g, slowed, ..step.clone() })
         });
         self.put(i + 1, copies.collect::<Vec<_>>());
     }

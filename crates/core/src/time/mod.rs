@@ -59,6 +59,18 @@ pub fn told(at: DateTime<Utc>, zone: Tz) -> String {
     at.with_timezone(&zone).format("%A %-d %B, %H:%M").to_string()
 }
 
+/// A length of time as it is said: `18 minutes`, `2.5 hours`, `3 days`.
+pub fn lasting(min: f64) -> String {
+    let hours = min / 60.0;
+    let (number, word) = match min {
+        _ if min.round() < 90.0 => (min.round(), "minute"),
+        _ if hours.round() < 48.0 => ((hours * 2.0).round() / 2.0, "hour"),
+        _ => ((hours / 24.0).round(), "day"),
+    };
+    let many = if (number - 1.0).abs() < f64::EPSILON { "" } else { "s" };
+    format!("{number} {word}{many}")
+}
+
 /// Minutes [min] as whole seconds [s].
 pub fn minutes_s(min: f64) -> i64 {
     (min * MINUTE_S).round() as i64

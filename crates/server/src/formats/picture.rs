@@ -323,6 +323,7 @@ impl StepDoc {
             tub: self.tub.clone(),
             loss: self.loss,
             cup_g: self.cup_g,
+            slowed: None,
         }
     }
 }

@@ -265,14 +265,17 @@ pub async fn learned(
     .await
 }
 
-/// What `deed` moves in the studio that it is done in.
+/// What `deed` moves in the studio that it is done in, and what a test that it brings says.
 fn moved(desks: &Desks, bench: &Bench, deed: Deed) -> Result<(Deed, Vec<String>), Fault> {
     let mut after = bench.studio.as_ref().clone();
     after.pictures[bench.p] = deed.picture.clone();
-    after.learn();
+    let learned = after.learn();
+    let known = &bench.studio.pictures[bench.p].tests;
+    let brought = deed.picture.tests.iter().find(|test| !known.contains(test));
+    let found = brought.map(|test| (test, &learned));
     let both = (bench.studio.clone(), Arc::new(after));
     let moves = desks.at_both(bench.studio_id, both, |before, after| {
-        deeds::what_moves(before, after, bench.p, bench.now)
+        deeds::what_moves(before, after, bench.p, found, bench.now)
     });
     Ok((deed, moves?))
 }
