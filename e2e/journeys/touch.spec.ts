@@ -21,6 +21,8 @@ test('two fingertips move next week’s plan, and can be put right and taken bac
   await openPicture(page, 'Two carboys');
   const glaze = page.getByRole('group', { name: /^A fingertip on Glaze 2/ });
   await glaze.getByRole('button', { name: 'tacky' }).click();
+  // Two hours after a glaze that is touch-dry within one: for this coat the finger counts.
+  await expect(page.getByText('Touch it again before you paint over it.')).toBeVisible();
   const touched = page.getByRole('region', { name: 'Touched' });
   await touched.getByRole('button', { name: 'Put it right' }).click();
   await page.getByLabel('When').fill('2027-01-14T16:10');

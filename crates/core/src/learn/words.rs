@@ -5,7 +5,7 @@ use crate::film::{FilmState, UPTAKE_SPREAD};
 use crate::picture::TouchTest;
 use crate::quantity::Factor;
 use crate::studio::Studio;
-use crate::time::lasting;
+use crate::time::{lasting, lasting_between};
 
 /// Factors closer to 1 than this are as the book says [-]. [practice]
 const AS_THE_BOOK: f64 = 0.05;
@@ -41,9 +41,8 @@ impl Account {
         let found = if self.reached { "already was" } else { "was not yet" };
         unlike.then(|| {
             format!(
-                "That is far from what was expected: to be {state} after {} to {}, and it {found} after {}.",
-                lasting(soon),
-                lasting(late),
+                "That is far from what was expected: to be {state} after {}, and it {found} after {}.",
+                lasting_between(soon, late),
                 lasting(self.seen_min)
             )
         })
@@ -51,9 +50,9 @@ impl Account {
 }
 
 impl SlowCoat {
-    /// How much slower, in words.
-    fn said(&self) -> Option<String> {
-        (self.times >= SLOW_TOLD).then(|| format!("{:.1} times as long as expected", self.times))
+    /// Whether it is worth a word.
+    fn is_told(&self) -> bool {
+        self.times >= SLOW_TOLD
     }
 }
 
@@ -65,14 +64,10 @@ impl Learned {
         let far = account.and_then(Account::far);
         let step = studio.pictures[p].steps.iter().position(|s| s.id == test.step);
         let slow = self.slow.iter().find(|s| s.picture == p && Some(s.step) == step);
-        let waits = slow.and_then(SlowCoat::said).map(|times| {
-            format!(
-                "For this coat the finger counts: it is taken to need {times}. Touch it again before \
-                 you paint over it."
-            )
+        let waits = slow.filter(|slow| slow.is_told()).map(|_| {
+            "For this coat the finger counts: it is taken to dry that much slower.".to_owned()
         });
-        let again = (far.is_some() && waits.is_none())
-            .then(|| "Touch it again before you paint over it.".to_owned());
+        let again = far.as_ref().map(|_| "Touch it again before you paint over it.".to_owned());
         far.into_iter().chain(waits).chain(again).collect()
     }
 
@@ -95,11 +90,13 @@ impl Learned {
                  far as is known)."
             )
         });
-        let slow = self.slow.iter().filter_map(|coat| {
+        let slow = self.slow.iter().filter(|coat| coat.is_told()).map(|coat| {
             let picture = &studio.pictures[coat.picture];
             let title = picture.steps[coat.step].called();
-            let times = coat.said()?;
-            Some(format!("{title} of {} needs {times}: a finger found it less far.", picture.title))
+            format!(
+                "{title} of {} dries slower than this: a finger found it less far.",
+                picture.title
+            )
         });
         std::iter::once(room).chain(ground).chain(materials).chain(slow).collect()
     }

@@ -61,14 +61,26 @@ pub fn told(at: DateTime<Utc>, zone: Tz) -> String {
 
 /// A length of time as it is said: `18 minutes`, `2.5 hours`, `3 days`.
 pub fn lasting(min: f64) -> String {
+    let (number, word) = rounded(min);
+    let many = if (number - 1.0).abs() < f64::EPSILON { "" } else { "s" };
+    format!("{number} {word}{many}")
+}
+
+/// A length of time between two, as it is said: `11 to 30 minutes`.
+pub fn lasting_between(least: f64, most: f64) -> String {
+    let ((number, unit), most_unit) = (rounded(least), rounded(most).1);
+    let least = if unit == most_unit { number.to_string() } else { lasting(least) };
+    format!("{least} to {}", lasting(most))
+}
+
+/// A length of time in the unit in which it is said.
+fn rounded(min: f64) -> (f64, &'static str) {
     let hours = min / 60.0;
-    let (number, word) = match min {
+    match min {
         _ if min.round() < 90.0 => (min.round(), "minute"),
         _ if hours.round() < 48.0 => ((hours * 2.0).round() / 2.0, "hour"),
         _ => ((hours / 24.0).round(), "day"),
-    };
-    let many = if (number - 1.0).abs() < f64::EPSILON { "" } else { "s" };
-    format!("{number} {word}{many}")
+    }
 }
 
 /// Minutes [min] as whole seconds [s].
