@@ -11,7 +11,7 @@
 //! | explicit steps | a dry cell of 5 um under wet paint would force steps of milliseconds |
 //! | a general stiff solver | dense Jacobians of several hundred cells |
 
-use super::law::Local;
+use super::law::Locals;
 
 /// What happens at the upper surface: `J = (drive * psi_top - rest) / (1 + drive * r_top)`,
 /// which is evaporation with the surface itself eliminated.
@@ -59,8 +59,9 @@ pub struct Column {
     pub barred: Vec<bool>,
     offset: Vec<f64>,
     passes: Vec<f64>,
-    upper: Vec<f64>,
-    right: Vec<f64>,
+    diagonal: Vec<f64>,
+    sum: Vec<f64>,
+    beyond: Vec<f64>,
 }
 
 /// Fluxes over the two ends of the column at the end of a sweep [m/s].
@@ -78,18 +79,25 @@ impl Column {
     /// Makes room for `n` cells.
     pub fn resize(&mut self, n: usize) {
         self.barred.clear();
-        let Self { psi, slope, resistance, barred: _, offset, passes, upper, right } = self;
-        for buffer in [psi, slope, resistance, offset, passes, upper, right] {
+        let Self { psi, slope, resistance, barred: _, offset, passes, diagonal, sum, beyond } =
+            self;
+        for buffer in [psi, slope, resistance, offset, passes, diagonal, sum, beyond] {
             buffer.resize(n, 0.0);
         }
     }
 
-    /// Takes over cell `i` at the iterate: what holds the volatile there, and its dry thickness [m] times
-    /// its pace.
-    pub(super) fn linearise(&mut self, i: usize, local: Local, thickness: f64) {
-        self.psi[i] = local.psi;
-        self.slope[i] = local.slope;
-        self.resistance[i] = 0.5 * thickness * local.resists;
+    /// Takes over the cells at the iterate: what `says` writes of each, and their dry thicknesses [m]
+    /// times their paces.
+    pub(super) fn linearise(
+        &mut self,
+        says: impl FnOnce(&mut Locals),
+        (dz, pace): (&[f64], &[f64]),
+    ) {
+        let Self { psi, slope, resistance, .. } = self;
+        says(&mut Locals { psi, slope, resists: resistance });
+        for (resistance, (dz, pace)) in self.resistance.iter_mut().zip(dz.iter().zip(pace)) {
+            *resistance *= 0.5 * dz * pace;
+        }
     }
 
     /// Solves one sweep of a step of `dt` [s]: `q` holds the iterate and is replaced by the next one;
@@ -106,45 +114,15 @@ impl Column {
         let n = q.len();
         let ((ground_drive, ground_rest), (top_drive, top_rest)) =
             self.ends(dt, (bottom, ground_known), (top, n - 1));
-        // psi = offset + slope * q; `passes` is what flows in `dt` to the cell above per unit of psi.
-        let (slope, known, dz) = (&self.slope[..n], &known[..n], &dz[..n]);
-        for (offset, (psi, (slope, q))) in
-            self.offset.iter_mut().zip(self.psi.iter().zip(slope.iter().zip(&*q)))
-        {
-            *offset = psi - slope * q;
-        }
-        for (passes, pair) in self.passes.iter_mut().zip(self.resistance.windows(2)) {
-            *passes = dt / (pair[0] + pair[1]);
-        }
-        for (passes, _) in self.passes.iter_mut().zip(&self.barred).filter(|(_, barred)| **barred) {
-            *passes = 0.0;
-        }
-        // Forward elimination.
-        let (offset, passes) = (&self.offset[..n], &self.passes[..n]);
-        let (upper, right) = (&mut self.upper[..n], &mut self.right[..n]);
-        let mut below = dt * ground_drive;
-        for i in 0..n {
-            let last = i + 1 == n;
-            let above = if last { dt * top_drive } else { passes[i] };
-            let mut diagonal = dz[i] + (below + above) * slope[i];
-            let mut sum = dz[i] * known[i] - (below + above) * offset[i];
-            if i == 0 {
-                sum += dt * ground_rest;
-            } else {
-                let lower = below * slope[i - 1];
-                diagonal += lower * upper[i - 1];
-                sum += below * offset[i - 1] + lower * right[i - 1];
-            }
-            if last {
-                right[i] = (sum + dt * top_rest) / diagonal;
-            } else {
-                let share = 1.0 / diagonal;
-                upper[i] = -above * slope[i + 1] * share;
-                right[i] = (sum + above * offset[i + 1]) * share;
-            }
-            below = above;
-        }
-        let (psi_bottom, psi_top) = self.substitute(q);
+        self.set_up(dt, (dz, known), q);
+        self.diagonal[0] += dt * ground_drive * self.slope[0];
+        self.sum[0] += dt * (ground_rest - ground_drive * self.offset[0]);
+        self.diagonal[n - 1] += dt * top_drive * self.slope[n - 1];
+        self.sum[n - 1] += dt * (top_rest - top_drive * self.offset[n - 1]);
+        self.eliminate(n);
+        self.substitute(q);
+        let psi = |i: usize| self.offset[i] + self.slope[i] * q[i];
+        let (psi_bottom, psi_top) = (psi(0), psi(n - 1));
         let into = ground_drive * psi_bottom - ground_rest;
         let back = match bottom {
             Bottom::Ground { capacity, drive, rest, .. } if capacity > 0.0 => {
@@ -214,16 +192,83 @@ impl Column {
         (ground, top)
     }
 
-    /// Back substitution into `q`; returns psi of the end cells, the lowest first.
-    fn substitute(&self, q: &mut [f64]) -> (f64, f64) {
+    /// The equations of a step of `dt` about the iterate `q`, but for both ends: diagonals and right sides.
+    fn set_up(&mut self, dt: f64, (dz, known): (&[f64], &[f64]), q: &[f64]) {
         let n = q.len();
-        let mut above = self.right[n - 1];
-        q[n - 1] = above;
-        for i in (0..n - 1).rev() {
-            above = self.right[i] - self.upper[i] * above;
-            q[i] = above;
+        let faces = n - 1;
+        let (psi, slope, resistance) = (&self.psi[..n], &self.slope[..n], &self.resistance[..n]);
+        let (offset, passes) = (&mut self.offset[..n], &mut self.passes[..faces]);
+        let (diagonal, sum) = (&mut self.diagonal[..n], &mut self.sum[..n]);
+        let (dz, known) = (&dz[..n], &known[..n]);
+        // psi = offset + slope * q; `passes` is what flows in `dt` to the cell above per unit of psi.
+        for i in 0..n {
+            offset[i] = psi[i] - slope[i] * q[i];
+            diagonal[i] = dz[i];
+            sum[i] = dz[i] * known[i];
         }
-        let psi = |i: usize| self.offset[i] + self.slope[i] * q[i];
-        (psi(0), psi(n - 1))
+        for i in 0..faces {
+            passes[i] = dt / (resistance[i] + resistance[i + 1]);
+        }
+        for (passes, _) in passes.iter_mut().zip(&self.barred).filter(|(_, barred)| **barred) {
+            *passes = 0.0;
+        }
+        for i in 0..faces {
+            diagonal[i] += passes[i] * slope[i];
+            sum[i] -= passes[i] * (offset[i] - offset[i + 1]);
+        }
+        for i in 0..faces {
+            diagonal[i + 1] += passes[i] * slope[i + 1];
+            sum[i + 1] += passes[i] * (offset[i] - offset[i + 1]);
+        }
+    }
+
+    /// Elimination from both ends at once towards the middle: a division waits for the one before it, and
+    /// two rows of them wait beside each other. `beyond` becomes what each cell hangs on the next one
+    /// inwards, `sum` the rest of it.
+    fn eliminate(&mut self, n: usize) {
+        let middle = n / 2;
+        let (slope, passes, diagonal) = (&self.slope[..n], &self.passes[..n], &self.diagonal[..n]);
+        let (beyond, sum) = (&mut self.beyond[..n], &mut self.sum[..n]);
+        let (mut low, mut high) = ((0.0, 0.0), (0.0, 0.0));
+        for i in 0..n - middle {
+            let j = n - 1 - i;
+            // From the top: the cell above is known through this one.
+            let from = if i > 0 { passes[j] * slope[j + 1] } else { 0.0 };
+            let share = 1.0 / (diagonal[j] - from * high.0);
+            let to = if j > 0 { passes[j - 1] * slope[j - 1] } else { 0.0 };
+            high = (to * share, (sum[j] + from * high.1) * share);
+            (beyond[j], sum[j]) = high;
+            // From the bottom, likewise.
+            if i < middle {
+                let from = if i > 0 { passes[i - 1] * slope[i - 1] } else { 0.0 };
+                let share = 1.0 / (diagonal[i] - from * low.0);
+                low = (passes[i] * slope[i + 1] * share, (sum[i] + from * low.1) * share);
+                (beyond[i], sum[i]) = low;
+            }
+        }
+    }
+
+    /// Substitution into `q` from the middle to both ends.
+    fn substitute(&self, q: &mut [f64]) {
+        let n = q.len();
+        let middle = n / 2;
+        let (beyond, sum) = (&self.beyond[..n], &self.sum[..n]);
+        // The two cells that met hang on each other.
+        let (mut high, mut low) = (sum[middle], 0.0);
+        if middle > 0 {
+            let (a, b) = (middle - 1, middle);
+            high = (sum[b] + beyond[b] * sum[a]) / (1.0 - beyond[a] * beyond[b]);
+            low = sum[a] + beyond[a] * high;
+            q[a] = low;
+        }
+        q[middle] = high;
+        for i in 1..n - middle {
+            high = sum[middle + i] + beyond[middle + i] * high;
+            q[middle + i] = high;
+            if i < middle {
+                low = sum[middle - 1 - i] + beyond[middle - 1 - i] * low;
+                q[middle - 1 - i] = low;
+            }
+        }
     }
 }

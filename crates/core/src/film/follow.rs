@@ -4,6 +4,7 @@ use super::column::{Bottom, Column, Ends};
 use super::events::Events;
 use super::grid::Grid;
 use super::ground::Ground;
+use super::law;
 use super::stack::Stack;
 use super::state::FilmState;
 use super::surface::Surroundings;
@@ -80,6 +81,27 @@ struct Scratch {
     column: Column,
     w: Vec<f64>,
     g: Vec<f64>,
+    /// The water, nowhere less than nothing.
+    held_w: Vec<f64>,
+    /// What the cells held before the last step, and how long that was [s].
+    was: Option<(Vec<f64>, Vec<f64>, f64)>,
+}
+
+impl Scratch {
+    /// Begins a step of `dt` where the last one leads to: the nearer the sweeps begin to where they end, the
+    /// fewer it takes.
+    fn begin(&mut self, stack: &Stack, dt: f64) {
+        self.w.clone_from(&stack.w);
+        self.g.clone_from(&stack.g);
+        let Some((was_w, was_g, last)) = &self.was else { return };
+        let onward = dt / last;
+        for (row, was) in [(&mut self.w, was_w), (&mut self.g, was_g)] {
+            for (q, was) in row.iter_mut().zip(was) {
+                let next = *q + onward * (*q - was);
+                *q = if next < 0.0 { 0.0 } else { next };
+            }
+        }
+    }
 }
 
 impl Film {
@@ -127,6 +149,8 @@ impl Film {
         self.stack.merge_buried(self.grid.buried_cells);
         let n = self.stack.dz.len();
         self.scratch.column.resize(n);
+        self.scratch.held_w.resize(n, 0.0);
+        self.scratch.was = None;
         self.laid = self.time;
         self.trial = self.grid.first_step;
         self.events = Events::new();
@@ -170,7 +194,7 @@ impl Film {
             loop {
                 let change = self.attempt(dt, &room);
                 if change <= self.grid.most_change || (dt <= SHORTEST_STEP && !change.is_nan()) {
-                    self.accept(if landing && dt >= left { limit } else { self.time + dt });
+                    self.accept(dt, if landing && dt >= left { limit } else { self.time + dt });
                     if change < self.grid.little_change {
                         // A step that was cut short to land says nothing against the longer one.
                         self.trial = self.trial.max(dt * self.grid.growth);
@@ -221,8 +245,7 @@ impl Film {
     /// when something became negative, no number when the equations did not converge.
     fn attempt(&mut self, dt: f64, room: &Surroundings) -> f64 {
         let Self { stack, scratch, .. } = self;
-        scratch.w.clone_from(&stack.w);
-        scratch.g.clone_from(&stack.g);
+        scratch.begin(stack, dt);
         let before = [stack.ground, stack.gone_water, stack.gone_glycol];
         let mut change = f64::NAN;
         for sweep in 0..self.grid.sweeps {
@@ -231,12 +254,8 @@ impl Film {
             let rates = [ends.bottom - ends.back, ends.top + ends.back, gone];
             self.pending = std::array::from_fn(|k| before[k] + dt * rates[k]);
             change = self.change();
-            let settled = if sweep > 0 {
-                larger(water_moved, glycol_moved) < SETTLED
-            } else {
-                change < self.grid.one_sweep
-            };
-            if settled {
+            let settled = larger(water_moved, glycol_moved) < SETTLED;
+            if settled || (sweep == 0 && change < self.grid.one_sweep) {
                 break;
             }
         }
@@ -249,10 +268,8 @@ impl Film {
         let n = stack.dz.len();
         let column = &mut scratch.column;
         column.barred.clear();
-        for i in 0..n {
-            let held = stack.held(i, (scratch.w[i], scratch.g[i]));
-            column.linearise(i, room.law.water(&held), stack.dz[i] * stack.pace[i]);
-        }
+        let cells = stack.cells(&scratch.w, &scratch.g);
+        column.linearise(|out| law::water(&room.law, &cells, out), (&stack.dz, &stack.pace));
         let cell = (column.psi[n - 1], column.resistance[n - 1]);
         let top = room.water_leaves(cell, stack.pace[n - 1], &mut self.surface_c);
         let capacity = stack.on.capacity_m();
@@ -278,12 +295,13 @@ impl Film {
         let column = &mut scratch.column;
         column.barred.clear();
         column.barred.extend(stack.spirit.windows(2).map(|pair| pair[0] != pair[1]));
-        for i in 0..n {
-            let held = stack.held(i, (larger(scratch.w[i], 0.0), scratch.g[i]));
-            column.linearise(i, room.law.slow(&held), stack.dz[i] * stack.pace[i]);
+        for (w, found) in scratch.held_w.iter_mut().zip(&scratch.w) {
+            *w = if *found < 0.0 { 0.0 } else { *found };
         }
+        let cells = stack.cells(&scratch.held_w, &scratch.g);
+        column.linearise(|out| law::slow(&room.law, &cells, out), (&stack.dz, &stack.pace));
         let cell = (column.psi[n - 1], column.resistance[n - 1]);
-        let top = if stack.spirit[n - 1] {
+        let top = if stack.is_spirit(n - 1) {
             room.spirit_leaves(cell, stack.pace[n - 1], self.surface_c)
         } else {
             room.glycol_leaves(cell, stack.pace[n - 1] / stack.volatility(), self.surface_c)
@@ -298,26 +316,36 @@ impl Film {
     /// The largest relative change of a cell in the step that was solved.
     fn change(&self) -> f64 {
         let Self { stack, scratch, .. } = self;
-        let mut change: f64 = 0.0;
-        for i in 0..stack.dz.len() {
-            for (now, then) in [(scratch.w[i], stack.w[i]), (scratch.g[i], stack.g[i])] {
-                if now < NEGATIVE {
-                    return f64::INFINITY;
-                }
-                change = larger(change, (now - then).abs() / (then + FLOOR));
+        let rows = [(&scratch.w, &stack.w), (&scratch.g, &stack.g)];
+        let (mut change, mut sound): (f64, bool) = (0.0, true);
+        for (now, then) in rows {
+            for (now, then) in now.iter().zip(then) {
+                let by = (now - then).abs() / (then + FLOOR);
+                change = if by > change { by } else { change };
+                sound &= *now >= NEGATIVE;
             }
         }
-        change
+        let unknown = || rows.iter().any(|(now, _)| now.iter().any(|q| q.is_nan()));
+        match sound {
+            true => change,
+            false if unknown() => f64::NAN,
+            false => f64::INFINITY,
+        }
     }
 
     /// Takes over the step that was solved last.
-    fn accept(&mut self, time: f64) {
+    fn accept(&mut self, dt: f64, time: f64) {
         let Self { stack, scratch, .. } = self;
+        let (mut w, mut g, _) = scratch.was.take().unwrap_or_default();
+        w.clone_from(&stack.w);
+        g.clone_from(&stack.g);
+        scratch.was = Some((w, g, dt));
         std::mem::swap(&mut stack.w, &mut scratch.w);
         std::mem::swap(&mut stack.g, &mut scratch.g);
         [stack.ground, stack.gone_water, stack.gone_glycol] = self.pending;
-        for i in 0..stack.dz.len() {
-            stack.least[i] = stack.least[i].min(1.0 + stack.w[i] + stack.g[i]);
+        for (least, (w, g)) in stack.least.iter_mut().zip(stack.w.iter().zip(&stack.g)) {
+            let bulk = 1.0 + w + g;
+            *least = if bulk < *least { bulk } else { *least };
         }
         self.time = time;
     }

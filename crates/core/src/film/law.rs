@@ -65,14 +65,26 @@ impl Moves {
     }
 }
 
-/// What a cell holds and what it has been: the slow volatile is glycol, or spirit where `spirit`.
+/// Cells of a column, as many in each row.
 #[derive(Debug, Clone, Copy)]
-pub(super) struct Held {
-    pub w: f64,
-    pub g: f64,
+pub(super) struct Cells<'a> {
+    /// Water per volume of solids.
+    pub w: &'a [f64],
+    /// Slow volatile likewise: glycol, or spirit.
+    pub g: &'a [f64],
     /// The least volume per volume of solids before this moment, `1/phi_max`.
-    pub least: f64,
-    pub spirit: bool,
+    pub least: &'a [f64],
+    /// 1 where the slow volatile is spirit, 0 where it is glycol.
+    pub spirit: &'a [f64],
+}
+
+/// One volatile in each cell: its potential, the slope of that, and the resistance to it per dry thickness
+/// [s/m2].
+#[derive(Debug)]
+pub(super) struct Locals<'a> {
+    pub psi: &'a mut [f64],
+    pub slope: &'a mut [f64],
+    pub resists: &'a mut [f64],
 }
 
 /// What the law says of a cell for both volatiles.
@@ -86,20 +98,35 @@ struct Closed {
 }
 
 /// What swelling adds to the potential, to its slope, and to the slope that resists diffusion.
-#[derive(Debug, Clone, Copy, Default)]
+#[derive(Debug, Clone, Copy)]
 struct Swollen {
     psi: f64,
     slope: f64,
     resists: f64,
 }
 
-/// One volatile in one cell: its potential, the slope of that, and the resistance to it per dry thickness
-/// [s/m2].
-#[derive(Debug, Clone, Copy)]
-pub(super) struct Local {
-    pub psi: f64,
-    pub slope: f64,
-    pub resists: f64,
+/// The exponential, in a form of which a loop does several at once: a third of a film's time went into
+/// those of the library. Relative error below 1e-11 from -700 to 700, and as at these beyond (Cody and Waite
+/// 1980: reduction by a split ln 2; here with Taylor's series to the ninth power).
+#[inline(always)]
+fn exp(x: f64) -> f64 {
+    /// Adding it leaves the nearest whole number in the lowest bits. definition
+    const WHOLE: f64 = 6_755_399_441_055_744.0;
+    /// ln 2 in two parts, the first short enough to be multiplied without rounding. definition
+    const LN_2: (f64, f64) = (f64::from_bits(0x3fe6_2e42_fee0_0000), 1.908_214_929_270_587_7e-10);
+    /// Where two to that power is still an ordinary number. definition
+    const MOST: f64 = 700.0;
+    let x = if x < -MOST { -MOST } else { x };
+    let x = if x > MOST { MOST } else { x };
+    let shifted = x * std::f64::consts::LOG2_E + WHOLE;
+    let times = shifted - WHOLE;
+    let r = (x - times * LN_2.0) - times * LN_2.1;
+    let (r2, r4) = (r * r, r * r * r * r);
+    let low = (1.0 + r) + r2 * (1.0 / 2.0 + r * (1.0 / 6.0));
+    let middle = (1.0 / 24.0 + r * (1.0 / 120.0)) + r2 * (1.0 / 720.0 + r * (1.0 / 5040.0));
+    let high = 1.0 / 40_320.0 + r * (1.0 / 362_880.0);
+    let sum = low + r4 * (middle + r4 * high);
+    sum * f64::from_bits(shifted.to_bits().wrapping_add(1023) << 52)
 }
 
 impl Law {
@@ -115,59 +142,104 @@ impl Law {
     }
 
     /// `slope phi^-2 / D`: divided by nothing, since this is where a film's time goes.
-    fn local(&self, closed: &Closed, moves: Moves, (psi, slope): (f64, f64)) -> Local {
+    #[inline(always)]
+    fn resists(&self, closed: &Closed, (ln_dry, ln_span): (f64, f64), slope: f64) -> f64 {
         let Closed { bulk, open, swollen } = *closed;
-        let ln_diffusion = moves.ln_dry + open * moves.ln_span + (1.0 - open) * self.ln_warmth;
-        Local {
-            psi: psi + swollen.psi,
-            slope: slope + swollen.slope,
-            resists: (slope + swollen.resists) * bulk * bulk * (-ln_diffusion).exp(),
-        }
+        let ln_diffusion = ln_dry + open * ln_span + (1.0 - open) * self.ln_warmth;
+        (slope + swollen.resists) * bulk * bulk * exp(-ln_diffusion)
     }
 
     /// How closed a cell is, and how far it is swollen beyond its most compact state.
-    fn closed(held: &Held) -> Closed {
-        let bulk = 1.0 + held.w + held.g;
-        let phi_max = 1.0 / held.least.min(bulk);
-        let open = ((1.0 - phi_max) * (1.0 / (1.0 - PACKED))).clamp(0.0, 1.0);
-        let beyond = bulk - held.least;
-        let swollen = if beyond > 0.0 {
-            let stiff =
-                SWELLING * ((phi_max - CLOSING_FROM) * (1.0 / CLOSING_OVER)).clamp(0.0, 1.0);
-            let soft = SOFTLY / (beyond + SOFTLY);
-            Swollen { psi: stiff * beyond, slope: stiff, resists: stiff * (1.0 - soft * soft) }
-        } else {
-            Swollen::default()
+    #[inline(always)]
+    fn closed(w: f64, g: f64, least: f64) -> Closed {
+        let bulk = 1.0 + w + g;
+        let phi_max = 1.0 / if bulk < least { bulk } else { least };
+        let open = within_1((1.0 - phi_max) * (1.0 / (1.0 - PACKED)));
+        let beyond = bulk - least;
+        let swells = beyond > 0.0;
+        let stiff = SWELLING * within_1((phi_max - CLOSING_FROM) * (1.0 / CLOSING_OVER));
+        let soft = SOFTLY / (beyond + SOFTLY);
+        let when = |x: f64| if swells { x } else { 0.0 };
+        let swollen = Swollen {
+            psi: when(stiff * beyond),
+            slope: when(stiff),
+            resists: when(stiff * (1.0 - soft * soft)),
         };
         Closed { bulk, open, swollen }
     }
+}
 
-    /// Water in a cell.
-    pub fn water(&self, held: &Held) -> Local {
-        let Held { w, g, spirit, .. } = *held;
-        let holds = if spirit { POLYMER_HOLDS } else { POLYMER_HOLDS + GLYCOL_HOLDS * g };
+/// `x`, or the nearest of 0 and 1 where it lies beyond.
+#[inline(always)]
+fn within_1(x: f64) -> f64 {
+    let x = if x < 0.0 { 0.0 } else { x };
+    if x > 1.0 { 1.0 } else { x }
+}
+
+/// Water in all cells. Made for processors that do four at once and for those that do two, with the same
+/// result; branches would keep it from both.
+#[multiversion::multiversion(targets("x86_64+avx2"))]
+pub(super) fn water(law: &Law, cells: &Cells, out: &mut Locals) {
+    let n = cells.w.len();
+    let (w, g) = (&cells.w[..n], &cells.g[..n]);
+    let (least, spirit) = (&cells.least[..n], &cells.spirit[..n]);
+    let (psi, slope) = (&mut out.psi[..n], &mut out.slope[..n]);
+    let resists = &mut out.resists[..n];
+    let moves = (law.water.ln_dry, law.water.ln_span);
+    for i in 0..n {
+        let holds = POLYMER_HOLDS + GLYCOL_HOLDS * g[i] * (1.0 - spirit[i]);
         let per_held = 1.0 / holds;
-        let left = (-w * per_held).exp();
-        let (psi, slope) = (1.0 - left + DILUTING * w, left * per_held + DILUTING);
-        self.local(&Self::closed(held), self.water, (psi, slope))
+        let left = exp(-w[i] * per_held);
+        let closed = Law::closed(w[i], g[i], least[i]);
+        let free_slope = left * per_held + DILUTING;
+        psi[i] = 1.0 - left + DILUTING * w[i] + closed.swollen.psi;
+        slope[i] = free_slope + closed.swollen.slope;
+        resists[i] = law.resists(&closed, moves, free_slope);
     }
+}
 
-    /// The slow volatile in a cell.
-    pub fn slow(&self, held: &Held) -> Local {
-        let Held { w, g, spirit, .. } = *held;
-        let left = (-g * (1.0 / POLYMER_HOLDS_SLOW)).exp();
-        let (share, share_slope, moves) = if spirit {
-            (1.0, 0.0, self.spirit)
-        } else {
-            // The tiny constant keeps the Raoult share defined where both volatiles are gone.
-            let moles_water = w * (1.0 / WATER_VOLUME) + 1e-15;
-            let per_mole = 1.0 / (g * (1.0 / GLYCOL_VOLUME) + moles_water);
-            let water = moles_water * per_mole;
-            (1.0 - water, water * per_mole * (1.0 / GLYCOL_VOLUME), self.glycol)
-        };
-        let psi = share * (1.0 - left) + DILUTING * g;
-        let slope =
+/// The slow volatile in all cells, likewise.
+#[multiversion::multiversion(targets("x86_64+avx2"))]
+pub(super) fn slow(law: &Law, cells: &Cells, out: &mut Locals) {
+    let n = cells.w.len();
+    let (w, g) = (&cells.w[..n], &cells.g[..n]);
+    let (least, spirit) = (&cells.least[..n], &cells.spirit[..n]);
+    let (psi, slope) = (&mut out.psi[..n], &mut out.slope[..n]);
+    let resists = &mut out.resists[..n];
+    for i in 0..n {
+        let glycol = 1.0 - spirit[i];
+        let left = exp(-g[i] * (1.0 / POLYMER_HOLDS_SLOW));
+        // The tiny constant keeps the Raoult share defined where both volatiles are gone.
+        let moles_water = w[i] * (1.0 / WATER_VOLUME) + 1e-15;
+        let per_mole = 1.0 / (g[i] * (1.0 / GLYCOL_VOLUME) + moles_water);
+        // Where it is spirit there is nothing beside it.
+        let water = moles_water * per_mole * glycol;
+        let share = 1.0 - water;
+        let share_slope = water * per_mole * (1.0 / GLYCOL_VOLUME);
+        let moves = (
+            law.glycol.ln_dry * glycol + law.spirit.ln_dry * spirit[i],
+            law.glycol.ln_span * glycol + law.spirit.ln_span * spirit[i],
+        );
+        let closed = Law::closed(w[i], g[i], least[i]);
+        let free_slope =
             share_slope * (1.0 - left) + share * left * (1.0 / POLYMER_HOLDS_SLOW) + DILUTING;
-        self.local(&Self::closed(held), moves, (psi, slope))
+        psi[i] = share * (1.0 - left) + DILUTING * g[i] + closed.swollen.psi;
+        slope[i] = free_slope + closed.swollen.slope;
+        resists[i] = law.resists(&closed, moves, free_slope);
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn the_exponential_is_that_of_the_library() {
+        for n in -70_000..=70_000 {
+            let x = f64::from(n) * 0.01;
+            assert!((exp(x) / x.exp() - 1.0).abs() < 1e-11, "{x}");
+        }
+        assert_eq!((exp(0.0), exp(-1e9), exp(1e9)), (1.0, exp(-700.0), exp(700.0)));
+        assert!(exp(f64::NAN).is_nan(), "what is lost is not hidden");
     }
 }

@@ -2,7 +2,7 @@
 
 use super::grid::Grid;
 use super::ground::Ground;
-use super::law::Held;
+use super::law::Cells;
 use super::state::{FilmState, Reading};
 use crate::mix::Composition;
 
@@ -48,8 +48,8 @@ pub struct Stack {
     pub(super) least: Vec<f64>,
     /// Factor on the times of each cell [-].
     pub(super) pace: Vec<f64>,
-    /// Whether a cell's slow volatile is spirit.
-    pub(super) spirit: Vec<bool>,
+    /// 1 where a cell's slow volatile is spirit, else 0.
+    pub(super) spirit: Vec<f64>,
     spans: Vec<Span>,
     /// Slow volatile that was brought [m], and the same times its volatility.
     slow: (f64, f64),
@@ -100,7 +100,7 @@ impl Stack {
         self.g.resize(end, (mix.glycol() + mix.spirit()) / mix.solids());
         self.least.resize(end, 1.0 / mix.solids());
         self.pace.resize(end, mix.pace() * mix.slowed());
-        self.spirit.resize(end, mix.spirit() > 0.0);
+        self.spirit.resize(end, f64::from(u8::from(mix.spirit() > 0.0)));
         self.spans.push(Span { first, end });
         let brought = wet_m * mix.glycol();
         self.slow.0 += brought;
@@ -166,14 +166,19 @@ impl Stack {
         1.0 / (1.0 + self.w[i] + self.g[i])
     }
 
-    /// What cell `i` would hold with `w` water and `g` slow volatile.
-    pub(super) fn held(&self, i: usize, (w, g): (f64, f64)) -> Held {
-        Held { w, g, least: self.least[i], spirit: self.spirit[i] }
+    /// The cells as they would be with `w` water and `g` slow volatile.
+    pub(super) fn cells<'a>(&'a self, w: &'a [f64], g: &'a [f64]) -> Cells<'a> {
+        Cells { w, g, least: &self.least, spirit: &self.spirit }
+    }
+
+    /// Whether the slow volatile of cell `i` is spirit.
+    pub(super) fn is_spirit(&self, i: usize) -> bool {
+        self.spirit[i] > 0.0
     }
 
     /// Slow volatile per volume of solids in all water-borne coats together; spirit is not counted.
     pub fn slow_in_all(&self) -> f64 {
-        let cells = (0..self.dz.len()).filter(|i| !self.spirit[*i]);
+        let cells = (0..self.dz.len()).filter(|i| !self.is_spirit(*i));
         let (slow, solids) =
             cells.fold((0.0, 0.0), |(g, dz), i| (g + self.g[i] * self.dz[i], dz + self.dz[i]));
         if solids > 0.0 { slow / solids } else { 0.0 }
@@ -182,7 +187,7 @@ impl Stack {
     /// Slow volatile per volume of solids in the upper part of the stack; under a spirit-borne top coat
     /// only spirit-borne cells count.
     fn slow_near_the_top(&self) -> f64 {
-        let only_spirit = self.spirit.last().is_some_and(|spirit| *spirit);
+        let only_spirit = self.spirit.last().is_some_and(|spirit| *spirit > 0.0);
         let (mut slow, mut solids, mut deep) = (0.0, 0.0, 0.0);
         for i in (0..self.dz.len()).rev() {
             let counted = self.dz[i].min(SEALED_DEPTH_M - deep);
@@ -190,7 +195,7 @@ impl Stack {
                 break;
             }
             deep += counted;
-            if !only_spirit || self.spirit[i] {
+            if !only_spirit || self.is_spirit(i) {
                 slow += self.g[i] * counted;
                 solids += counted;
             }
