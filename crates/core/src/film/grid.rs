@@ -38,6 +38,10 @@ const FIRST_STEP: f64 = 1.0;
 const GROWTH: f64 = 1.4;
 /// Longest step [s]: 3 h, drying.md.
 const LONGEST_STEP: f64 = 3.0 * 3600.0;
+/// First step after a coat is laid in sampled futures [s], and the growth of a step there [-]: the change
+/// of the cells shortens what is too long. [practice]
+const FIRST_SAMPLED_STEP: f64 = 20.0;
+const SAMPLED_GROWTH: f64 = 2.0;
 /// Longest step in sampled futures [s]: half a day. [practice] what moves in it after weeks is far
 /// below their spread
 const LONGEST_SAMPLED_STEP: f64 = 43_200.0;
@@ -67,16 +71,25 @@ impl Grid {
         most_change: 0.3,
         little_change: 0.12,
         buried_cells: 1,
-        sweeps: 2,
+        // From where the last step leads to one is enough: half of all events differ by less than 2.2 %
+        // from the fine grid's, nine of ten by less than 11 %. Measured.
+        sweeps: 1,
         one_sweep: 0.02,
-        first_step: FIRST_STEP,
+        first_step: FIRST_SAMPLED_STEP,
         longest_step: LONGEST_SAMPLED_STEP,
         longest_share: 0.2,
-        growth: GROWTH,
+        growth: SAMPLED_GROWTH,
         goes_on: true,
     };
     /// Enough to draw a film as a line.
-    pub const DRAWN: Grid = Grid { longest_step: LONGEST_STEP, goes_on: false, ..Self::SAMPLED };
+    pub const DRAWN: Grid = Grid {
+        sweeps: 2,
+        first_step: FIRST_STEP,
+        longest_step: LONGEST_STEP,
+        growth: GROWTH,
+        goes_on: false,
+        ..Self::SAMPLED
+    };
     /// The reference, held against the table of drying.md.
     pub const FINE: Grid = Grid {
         cells: 32,
