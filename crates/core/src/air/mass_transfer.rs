@@ -42,6 +42,9 @@ pub fn heat_transfer_coefficient(length_m: f64, speed_m_s: f64, celsius: f64) ->
     (forced.powi(3) + free.powi(3)).cbrt() * CONDUCTIVITY / length_m
 }
 
+/// How close the temperature of a surface is found [K]. [practice]
+const CLOSE_K: f64 = 1e-3;
+
 /// What the room does to the surface of one picture while its air stays the same.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Transfer {
@@ -78,11 +81,15 @@ impl Transfer {
         // Newton with a one-sided slope: the balance falls nearly straight over these few degrees.
         for _ in 0..6 {
             let here = balance(t);
+            // The balance falls by at least this much a degree.
+            if here.abs() < CLOSE_K * self.heat {
+                break;
+            }
             let slope = (balance(t + 0.01) - here) / 0.01;
             let next = (t - here / slope).clamp(self.air_c - 30.0, self.air_c + 30.0);
             let moved = (next - t).abs();
             t = next;
-            if moved < 1e-3 {
+            if moved < CLOSE_K {
                 break;
             }
         }

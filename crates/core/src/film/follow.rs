@@ -76,7 +76,7 @@ pub struct Film {
 }
 
 /// Buffers of a step, kept so that no step allocates.
-#[derive(Debug, Clone, Default)]
+#[derive(Debug, Default)]
 struct Scratch {
     column: Column,
     w: Vec<f64>,
@@ -87,10 +87,20 @@ struct Scratch {
     was: Option<(Vec<f64>, Vec<f64>, f64)>,
 }
 
+impl Clone for Scratch {
+    /// A film is copied far more often than the copy is followed: what a step fills is not copied with it.
+    fn clone(&self) -> Self {
+        Self { was: self.was.clone(), ..Self::default() }
+    }
+}
+
 impl Scratch {
     /// Begins a step of `dt` where the last one leads to: the nearer the sweeps begin to where they end, the
     /// fewer it takes.
     fn begin(&mut self, stack: &Stack, dt: f64) {
+        let n = stack.dz.len();
+        self.column.resize(n);
+        self.held_w.resize(n, 0.0);
         self.w.clone_from(&stack.w);
         self.g.clone_from(&stack.g);
         let Some((was_w, was_g, last)) = &self.was else { return };
@@ -147,9 +157,6 @@ impl Film {
     pub fn lay(&mut self, wet_m: f64, mix: Composition) {
         self.stack.lay(wet_m, mix, &self.grid);
         self.stack.merge_buried(self.grid.buried_cells);
-        let n = self.stack.dz.len();
-        self.scratch.column.resize(n);
-        self.scratch.held_w.resize(n, 0.0);
         self.scratch.was = None;
         self.laid = self.time;
         self.trial = self.grid.first_step;
