@@ -3391,6 +3391,8 @@ export interface components {
              * @description Its key.
              */
             id: string;
+            /** @description Whether wrapping is one of its steps: it is ready at the end of that. */
+            packed: boolean;
             /**
              * Format: uuid
              * @description Its last photograph: painters know their pictures by sight.

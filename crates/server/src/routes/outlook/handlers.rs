@@ -175,6 +175,7 @@ fn picture_outlook(
         finish: ready.at,
         days_late: ready.days_late,
         ready_by: picture.ready_by,
+        packed: picture.is_packed(),
         steps: picture.steps.len(),
         done: picture.steps.iter().filter(|s| s.laid_at.is_some()).count(),
         coats: coats.collect(),

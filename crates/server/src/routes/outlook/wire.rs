@@ -76,6 +76,8 @@ pub struct PictureOutlook {
     /// What is meant by it being ready.
     #[schema(schema_with = words::api::ready_by)]
     pub ready_by: ReadyBy,
+    /// Whether wrapping is one of its steps: it is ready at the end of that.
+    pub packed: bool,
     /// Steps in all, and done.
     pub steps: usize,
     /// Steps done.
