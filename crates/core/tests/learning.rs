@@ -238,7 +238,7 @@ fn a_film_is_never_further_than_a_finger_found_it() {
     let learned = slip.learn();
     assert!(learned.habit.pace.ln.abs() < 0.2 && learned.slow[0].times > 30.0, "{learned:?}");
     let said = learned.of_test(&slip, 0, &slip.pictures[0].tests[0]).join(" ");
-    assert!(said.contains("far from what was expected") && said.contains("20 hours"), "{said}");
+    assert!(said.contains("not what was expected") && said.contains("20 hours"), "{said}");
     assert!(said.contains("Touch it again"), "{said}");
     // One that agrees slows nothing, and nothing is said of it.
     let mut usual = felt(&[(10.0, Touch::Tacky)]);

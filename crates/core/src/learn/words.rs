@@ -41,7 +41,7 @@ impl Account {
         let found = if self.reached { "already was" } else { "was not yet" };
         unlike.then(|| {
             format!(
-                "That is far from what was expected: to be {state} after {}, and it {found} after {}.",
+                "That is not what was expected: to be {state} after {}, and it {found} after {}.",
                 lasting_between(soon, late),
                 lasting(self.seen_min)
             )
