@@ -38,9 +38,10 @@ const FIRST_STEP: f64 = 1.0;
 const GROWTH: f64 = 1.4;
 /// Longest step [s]: 3 h, drying.md.
 const LONGEST_STEP: f64 = 3.0 * 3600.0;
-/// First step after a coat is laid in sampled futures [s], and the growth of a step there [-]: the change
-/// of the cells shortens what is too long. [practice]
+/// First step after a coat is laid in sampled futures [s]: the change of the cells shortens what is too
+/// long. [practice]
 const FIRST_SAMPLED_STEP: f64 = 20.0;
+/// Growth of a step in sampled futures [-], likewise. [practice]
 const SAMPLED_GROWTH: f64 = 2.0;
 /// Longest step in sampled futures [s]: half a day. [practice] what moves in it after weeks is far
 /// below their spread

@@ -119,7 +119,8 @@ impl Composition {
         Self { pace: pace.get(), ..self }
     }
 
-    /// The same as a coat that takes `times` as long as its pace says.
+    /// The same as a coat that takes `times` as long as its pace says. Kept apart from the pace, which is held
+    /// within what a pace can be: a finger may find more.
     #[must_use]
     pub const fn slowed_by(self, times: f64) -> Self {
         Self { slowed: times, ..self }
