@@ -18,6 +18,8 @@ test('an evening: a session, a coat that went wrong, a note, and all of it found
   const timers = page.getByRole('region', { name: 'Timers' });
   await expect(timers.getByRole('timer')).toHaveCount(2);
   const misting = timers.getByRole('group', { name: /^Mist the palette/ });
+  // As often as the week sheet says it.
+  await expect(misting.getByRole('timer')).toHaveText(/^(15:00|14:\d\d)$/);
   await misting.getByRole('button', { name: 'Pause' }).click();
   await page.reload();
   await expect(timers).toContainText('Until the hours end');

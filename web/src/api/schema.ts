@@ -1681,6 +1681,8 @@ export interface components {
             fields: components["schemas"]["FieldOut"][];
             /** @description Sheens. */
             finishes: components["schemas"]["FinishOut"][];
+            /** @description The ground that most pictures begin on. */
+            first_ground: components["schemas"]["GroundDoc"];
             /** @description Grounds by the water they take up [um]. */
             grounds: components["schemas"]["GroundOut"][];
             /**
@@ -1698,6 +1700,11 @@ export interface components {
             material_kinds: components["schemas"]["WordOut"][];
             /** @description What a bench can measure [ml]. */
             measures: components["schemas"]["UsualOut"][];
+            /**
+             * Format: double
+             * @description How often the palette is misted in a session [min].
+             */
+            mist_every_min: number;
             /**
              * Format: int32
              * @description Most varnish coats that can be asked for.
@@ -3391,8 +3398,6 @@ export interface components {
              * @description Its key.
              */
             id: string;
-            /** @description Whether wrapping is one of its steps: it is ready at the end of that. */
-            packed: boolean;
             /**
              * Format: uuid
              * @description Its last photograph: painters know their pictures by sight.
@@ -3402,6 +3407,8 @@ export interface components {
             plan: components["schemas"]["PlannedOut"][];
             /** @enum {string} */
             ready_by: "wrapped" | "sealed";
+            /** @description What it is by then, as the end of a sentence: "safe to wrap", "packed" where wrapping is one of its steps. */
+            ready_said: string;
             /** @description Steps in all, and done. */
             steps: number;
             /** @description Title. */
@@ -3455,10 +3462,10 @@ export interface components {
         /** @description One part of a cup. */
         PouredOut: {
             /**
-             * Format: double
-             * @description The same in drops of a bench pipette.
+             * Format: int32
+             * @description Whole drops of a bench pipette to count; `null` where it is enough to be measured otherwise.
              */
-            drops: number;
+            drops: number | null;
             /**
              * Format: double
              * @description How much [ml].
@@ -4462,8 +4469,13 @@ export interface components {
             over_black: string;
             /** @description Over the usual white card, `#rrggbb`. */
             over_white: string;
-            /** @description How uneven it is over the white and over the black half (CIEDE2000, mean of a spot). */
-            spread: number[];
+            /** @description Whether that is too uneven to be read there. */
+            uneven: boolean;
+            /**
+             * Format: double
+             * @description How uneven it is over the white and over the black half, the larger (CIEDE2000, mean of a spot).
+             */
+            uneven_by: number;
         };
         /** @description What became of what was sent. */
         Taken: {

@@ -6,13 +6,6 @@ import { groundWord, useCatalogue } from './catalogue';
 
 type Ground = Schemas['GroundDoc'];
 
-/** The ground most begin on: what a primed canvas takes up [um]; drying.md. [memory] */
-const PRIMED_CANVAS_UM = 20;
-
-/** The ground that is offered first. */
-export const firstGround = (grounds: Schemas['GroundOut'][]): Ground =>
-  grounds.find((g) => g.ground.absorbs_um === PRIMED_CANVAS_UM)?.ground ?? {};
-
 /** Whether `ground` is that usual one: what it does not say is as usual. */
 const isUsual = (ground: Ground, usual: Ground) =>
   (ground.absorbs_um ?? 0) === usual.absorbs_um &&

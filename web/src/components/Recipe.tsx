@@ -3,14 +3,10 @@ import Typography from '@mui/material/Typography';
 import type { Schemas } from '../api/client';
 import { plain } from '../format/words';
 
-/** Below this a part is counted in drops too [ml]. [practice] */
-const DROPS_BELOW_ML = 1;
-
 /** One part as it is poured: small ones in drops too. */
 export function poured({ name, ml, drops }: Schemas['PouredOut']): string {
-  const counted = Math.max(Math.round(drops), 1);
-  const said = counted === 1 ? '1 drop' : `${counted} drops`;
-  return ml < DROPS_BELOW_ML ? `${plain(ml, 2)} ml ${name}, ${said}` : `${plain(ml)} ml ${name}`;
+  if (drops === null) return `${plain(ml)} ml ${name}`;
+  return `${plain(ml, 2)} ml ${name}, ${drops === 1 ? '1 drop' : `${drops} drops`}`;
 }
 
 interface Props {

@@ -17,9 +17,6 @@ const PLACES = [
   { place: 'over_black', said: 'the paint over the black half' },
 ] as const;
 
-/** Above this the spot is uneven (CIEDE2000). [practice] */
-const UNEVEN = 3;
-
 interface Props {
   onRead: (read: Schemas['SwatchOut']) => void;
 }
@@ -47,7 +44,6 @@ export function SwatchPhoto({ onRead }: Props) {
     setTouched([]);
     read.reset();
   };
-  const spread = Math.max(...(read.data?.spread ?? [0]));
   return (
     <Box component="section" aria-label="From a photograph of its swatch">
       <Box sx={{ display: 'flex', gap: 1.5, flexWrap: 'wrap', alignItems: 'center' }}>
@@ -79,10 +75,10 @@ export function SwatchPhoto({ onRead }: Props) {
             : read.isPending
               ? 'Reading it…'
               : read.data
-                ? `Read: over the white card ${read.data.over_white}, over the black one ${read.data.over_black}, even within ${plain(spread)} (CIEDE2000).`
+                ? `Read: over the white card ${read.data.over_white}, over the black one ${read.data.over_black}, even within ${plain(read.data.uneven_by)} (CIEDE2000).`
                 : ''}
       </Typography>
-      {read.data && spread > UNEVEN && (
+      {read.data?.uneven && (
         <Typography role="note" sx={{ fontWeight: 600 }}>
           The film is uneven there: draw it down again, or point at a calmer place.
         </Typography>

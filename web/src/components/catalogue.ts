@@ -31,4 +31,4 @@ export const usualWord = (
 
 /** The ground's usual word for what it absorbs [um]. */
 export const groundWord = (grounds: Schemas['GroundOut'][], um: number) =>
-  grounds.find((g) => g.ground.absorbs_um === um)?.said ?? `Ground that absorbs ${um} µm`;
+  grounds.find((g) => g.ground.absorbs_um === um)?.said ?? `Ground that absorbs ${um} µm of water`;

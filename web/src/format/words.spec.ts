@@ -37,7 +37,7 @@ describe('words of the bench', () => {
   it('name the ground by what it absorbs', () => {
     expect([20, 33].map((um) => groundWord(catalogue.grounds, um))).toEqual([
       'Primed canvas',
-      'Ground that absorbs 33 µm',
+      'Ground that absorbs 33 µm of water',
     ]);
     expect(start('seal drawing')).toBe('Seal drawing');
   });

@@ -57,6 +57,21 @@ pub struct SwatchRead {
     pub spread: (f64, f64),
 }
 
+/// Above this a spot is uneven (CIEDE2000, mean). [practice] three is seen at a glance
+const UNEVEN: f64 = 3.0;
+
+impl SwatchRead {
+    /// The larger of the two.
+    pub fn uneven_by(&self) -> f64 {
+        self.spread.0.max(self.spread.1)
+    }
+
+    /// Whether the film was too uneven to be read there.
+    pub fn is_uneven(&self) -> bool {
+        self.uneven_by() > UNEVEN
+    }
+}
+
 /// Reads a paint from four places of one photograph: the bare white and the bare black half of a card
 /// `[white, black]`, and the paint over each `[over_white, over_black]`. The bare halves set exposure and
 /// white balance: in linear light each channel is stretched so that they become [`Drawdown::CARDS`].

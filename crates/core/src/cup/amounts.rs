@@ -7,6 +7,9 @@ use thiserror::Error;
 /// Volume of a drop from a bench pipette [ml]. [practice] 20 drops to the millilitre
 pub const DROP_ML: f64 = 0.05;
 
+/// Below this a part is counted in drops too [ml]. [practice] a syringe or a spoon is hard to read there
+const DROPS_BELOW_ML: f64 = 1.0;
+
 /// What a bench can measure [ml], and what painters call it. [practice]
 pub const MEASURES: [(f64, &str); 3] =
     [(DROP_ML, "a drop"), (0.5, "half a millilitre"), (1.0, "a millilitre")];
@@ -80,6 +83,21 @@ pub struct Amount {
     pub grams: Option<f64>,
     /// Drops of a bench pipette.
     pub drops: f64,
+}
+
+impl Amount {
+    /// Whole drops to count, at least one, where it is too little to be measured otherwise.
+    ///
+    /// ```
+    /// use ulvek_core::cup::Amount;
+    /// let part = |ml| Amount { material: String::new(), share: 1.0, ml, grams: None, drops: ml / 0.05 };
+    /// assert_eq!(part(0.38).counted(), Some(8));
+    /// assert_eq!(part(0.01).counted(), Some(1));
+    /// assert_eq!(part(1.0).counted(), None);
+    /// ```
+    pub fn counted(&self) -> Option<u32> {
+        (self.ml < DROPS_BELOW_ML).then(|| (self.drops.round() as u32).max(1))
+    }
 }
 
 /// Volume to mix for a coat [ml]: what stays on the picture, and what is lost beside it.

@@ -12,6 +12,9 @@ pub const GROUNDS: [(Ground, &str); 5] = [
     (Ground { absorbs_um: 100.0, delay_s: 300.0, back: 1.0 }, "raw canvas"),
 ];
 
+/// The ground that most pictures begin on: primed canvas. [practice]
+pub const FIRST_GROUND: Ground = GROUNDS[2].0;
+
 /// The usual word for a ground that takes up `absorbs_um` [um] of water, or the number itself.
 ///
 /// ```

@@ -20,7 +20,7 @@ mod ways;
 pub use chain::{PictureError, check_chain};
 pub use coats::{CoatFault, LaidCoat, NoCoat, on_top, stacks};
 pub use face::{FaceCoat, Place};
-pub use ground::{GROUNDS, ground_word, usual_ground};
+pub use ground::{FIRST_GROUND, GROUNDS, ground_word, usual_ground};
 pub use happening::{Happening, PaintTrouble, WIPED_UM, What};
 pub use kind::{Need, StepKind};
 pub use model::{Picture, ReadyBy, SetAside, Step, ThinningChoice};

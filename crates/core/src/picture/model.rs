@@ -79,6 +79,15 @@ impl ReadyBy {
             Self::Sealed => "The last coat is on",
         }
     }
+
+    /// What a picture is by its day, as the end of a sentence; `packed` when wrapping is one of its steps.
+    pub const fn said_of_day(self, packed: bool) -> &'static str {
+        match (self, packed) {
+            (Self::Sealed, _) => "its last coat on",
+            (Self::Wrapped, true) => "packed",
+            (Self::Wrapped, false) => "safe to wrap",
+        }
+    }
 }
 
 /// Another school of thinning than the studio's, for one picture.

@@ -2,7 +2,7 @@
 //! when the film below gets ready.
 
 use super::holds::{Held, Link};
-use super::remind::wet_session;
+use super::remind::{MIST_EVERY, wet_session};
 use super::{Plan, PlannedStep, Sitting};
 use crate::cup::amounts;
 use crate::mix::find;
@@ -81,7 +81,7 @@ fn beside(studio: &Studio, planned: &PlannedStep) -> Vec<String> {
     let on = wet.humidifier_on.with_timezone(&studio.hours.zone());
     vec![
         format!("Humidifier on from {}.", on.format("%H:%M")),
-        format!("Mist the palette, not the picture, every {} min.", wet.mist_every.num_minutes()),
+        format!("Mist the palette, not the picture, every {} min.", MIST_EVERY.num_minutes()),
     ]
 }
 

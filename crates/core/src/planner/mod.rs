@@ -38,7 +38,7 @@ pub use outlook::{CoatOutlook, FilmMoment, SPREAD, film_line, outlook, slowest_t
 pub use pins::Pin;
 pub use planned::as_planned;
 pub use ready::{ReadyOutcome, ready};
-pub use remind::{WetSession, wet_session};
+pub use remind::{MIST_EVERY, WetSession, wet_session};
 pub use search::{Planner, SearchProgress, moderate, plan};
 pub use ways::{DateWay, date_ways};
 pub(crate) use {changes::rooms, outlook::coats_of};

@@ -11,16 +11,14 @@ const LONG_MIN: f64 = 45.0;
 const HUMIDIFIER_MIN: i64 = 60;
 /// Relative humidity from which the air needs no help [-]. [practice]
 const DAMP_ENOUGH: f64 = 0.55;
-/// How often the palette is misted [min]. [practice]
-const MIST_MIN: i64 = 15;
+/// How often the palette (not the picture) is misted in a session. [practice]
+pub const MIST_EVERY: Duration = Duration::minutes(15);
 
 /// Reminders of one step.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub struct WetSession {
     /// When the humidifier is switched on.
     pub humidifier_on: DateTime<Utc>,
-    /// How often the palette (not the picture) is misted.
-    pub mist_every: Duration,
 }
 
 /// Reminders for a planned step, when it is a long wet session in dry air. Varnish wants none: it
@@ -30,8 +28,6 @@ pub fn wet_session(studio: &Studio, planned: &PlannedStep) -> Option<WetSession>
     let first = planned.sittings.first()?;
     let wet = !step.kind.seals() && step.coat(&studio.materials).ok()?.is_some();
     let dry = studio.air.at(seconds(first.from)).humidity < DAMP_ENOUGH;
-    (wet && dry && step.hands_on_min >= LONG_MIN).then(|| WetSession {
-        humidifier_on: first.from - Duration::minutes(HUMIDIFIER_MIN),
-        mist_every: Duration::minutes(MIST_MIN),
-    })
+    (wet && dry && step.hands_on_min >= LONG_MIN)
+        .then(|| WetSession { humidifier_on: first.from - Duration::minutes(HUMIDIFIER_MIN) })
 }

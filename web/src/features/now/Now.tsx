@@ -37,12 +37,6 @@ function driesSaid(states: Schemas['StatesOut'], zone: string): string | undefin
   return said.length > 0 ? `Laid then, ${said.join(', ')}.` : undefined;
 }
 
-/** What is meant by the moment at which a picture is ready. */
-function readyWord(picture: Schemas['PictureOutlook']): string {
-  if (picture.ready_by === 'sealed') return 'its last coat on';
-  return picture.packed ? 'packed' : 'safe to wrap';
-}
-
 /** The opening view: what to do with the hours left, and what not to touch. */
 export function Now() {
   const view = useNowView();
@@ -137,7 +131,7 @@ export function Now() {
               >
                 {p.title}
               </Box>
-              : due {p.due ? dueDay(p.due, now) : ''}, {readyWord(p)} by{' '}
+              : due {p.due ? dueDay(p.due, now) : ''}, {p.ready_said} by{' '}
               {p.finish ? exact(Date.parse(p.finish), zone) : 'never'}, {p.days_late}{' '}
               {p.days_late === 1 ? 'day' : 'days'} late.
             </Typography>

@@ -9,7 +9,7 @@ import { waysOfStudioQuery } from '../../api/queries';
 import { fieldError, otherError } from '../../components/fieldError';
 import { useCatalogue } from '../../components/catalogue';
 import { FormDialog } from '../../components/FormDialog';
-import { firstGround, GroundField } from '../../components/GroundField';
+import { GroundField } from '../../components/GroundField';
 import { NumberField } from '../../components/NumberField';
 import { useNumbers } from '../../components/numbers';
 import { SIZES } from '../../components/sizes';
@@ -23,8 +23,7 @@ export function NewPicture({ studio, onClose }: { studio: string; onClose: () =>
   const [title, setTitle] = useState('');
   const numbers = useNumbers(SIZES, { width_cm: 30, height_cm: 40 });
   const [due, setDue] = useState('');
-  const { grounds } = useCatalogue();
-  const [ground, setGround] = useState(() => firstGround(grounds));
+  const [ground, setGround] = useState(useCatalogue().first_ground);
   const [way, setWay] = useState('');
   const begun = useQuery(waysOfStudioQuery(studio));
   const ways = begun.data ?? [];

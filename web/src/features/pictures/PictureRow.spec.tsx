@@ -19,7 +19,7 @@ const picture = (extra: Partial<Schemas['PictureOutlook']>): Schemas['PictureOut
   finish: '2027-01-15T19:55:00Z',
   days_late: 0,
   ready_by: 'wrapped',
-  packed: true,
+  ready_said: 'packed',
   steps: 12,
   done: 10,
   coats: [],

@@ -3,7 +3,8 @@ import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import { useState } from 'react';
 import { typed } from '../../format/number';
-import { beginTimer, MIST_EVERY_MS, useTimers } from './timers';
+import { useCatalogue } from '../../components/catalogue';
+import { beginTimer, useTimers } from './timers';
 
 interface Props {
   /** What is left of the hours [ms]. */
@@ -17,6 +18,7 @@ const MOST_MIN = 24 * 60;
 /** Begins the session with its misting, or a timer of one's own. */
 export function SessionBegin({ left }: Props) {
   const running = useTimers().some((timer) => timer.kind === 'session');
+  const mistEvery = useCatalogue().mist_every_min;
   const [own, setOwn] = useState(false);
   const [minutes, setMinutes] = useState('20');
   const [what, setWhat] = useState('');
@@ -28,7 +30,7 @@ export function SessionBegin({ left }: Props) {
         <Button
           onClick={() => {
             beginTimer('session', 'Until the hours end', left);
-            beginTimer('misting', 'Mist the palette, not the picture', MIST_EVERY_MS);
+            beginTimer('misting', 'Mist the palette, not the picture', mistEvery * MINUTE);
           }}
         >
           Begin the session

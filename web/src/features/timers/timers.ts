@@ -19,9 +19,6 @@ export interface Timer {
 
 const KEPT = 'ulvek.timers';
 
-/** How often a palette is misted in a session [ms]. [practice] before a skin forms in dry air */
-export const MIST_EVERY_MS = 10 * 60_000;
-
 const listeners = new Set<() => void>();
 let text = '';
 let known: Timer[] = [];

@@ -11,7 +11,7 @@ import { useCreatePicture } from '../../api/edits';
 import { studioQuery } from '../../api/queries';
 import { groundWord, useCatalogue } from '../../components/catalogue';
 import { FormDialog } from '../../components/FormDialog';
-import { firstGround, GroundField } from '../../components/GroundField';
+import { GroundField } from '../../components/GroundField';
 
 /** The ten-minute swatch: one coat on one's own ground, touched three times. */
 export function Swatch({ studio, known }: { studio: string; known: boolean }) {
@@ -47,8 +47,8 @@ function SwatchDialog({ studio, onClose }: { studio: string; onClose: () => void
   const navigate = useNavigate();
   const shelf = useQuery(studioQuery(studio));
   const paints = (shelf.data?.materials ?? []).filter((m) => m.kind === 'paint' && !m.archived);
-  const { grounds } = useCatalogue();
-  const [ground, setGround] = useState(() => firstGround(grounds));
+  const { grounds, first_ground } = useCatalogue();
+  const [ground, setGround] = useState(first_ground);
   const [paint, setPaint] = useState<string>();
   const chosen = paint ?? paints[0]?.id ?? '';
   const name = paints.find((m) => m.id === chosen)?.name ?? '';

@@ -21,12 +21,13 @@ use ulvek_core::mix::{
     Finish, Line, MaterialKind, Opacity, SUM_TOLERANCE, Thinning, ordinary_paint,
 };
 use ulvek_core::picture::{
-    Carrier, GROUNDS, MOST_COATS, Need, PaintTrouble, Picture, Purpose, ReadyBy, StepKind, Strokes,
-    Touch, WAYS,
+    Carrier, FIRST_GROUND, GROUNDS, MOST_COATS, Need, PaintTrouble, Picture, Purpose, ReadyBy,
+    StepKind, Strokes, Touch, WAYS,
 };
+use ulvek_core::planner::MIST_EVERY;
 use ulvek_core::quantity::{Range, SURES};
 use ulvek_core::studio::{AirSource, Tightness, TubTrouble, Waiting};
-use ulvek_core::time::DAY_S;
+use ulvek_core::time::{DAY_S, MINUTE_S};
 
 /// Answers when the application and its database do.
 #[utoipa::path(get, path = "/api/health", tag = "application",
@@ -87,6 +88,7 @@ pub fn known() -> Result<Catalogue, Problem> {
                 said: large(said),
             })
             .collect(),
+        first_ground: GroundDoc::of(&FIRST_GROUND, Picture::GROUND_COLOUR),
         speeds: usual(&SPEEDS),
         material_kinds: kinds_of_material
             .map(|(value, said)| WordOut { value: value.into(), said: said.into() })
@@ -126,6 +128,7 @@ pub fn known() -> Result<Catalogue, Problem> {
         most_varnish_coats: MOST_COATS,
         measures: usual(&MEASURES),
         usual_loss: USUAL_LOSS,
+        mist_every_min: MIST_EVERY.as_seconds_f64() / MINUTE_S,
         horizon_days,
     })
 }

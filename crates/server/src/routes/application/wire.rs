@@ -132,6 +132,8 @@ pub struct Catalogue {
     pub needs: Vec<WordOut>,
     /// Grounds by the water they take up [um].
     pub grounds: Vec<GroundOut>,
+    /// The ground that most pictures begin on.
+    pub first_ground: GroundDoc,
     /// Speeds of the air over a picture [m/s].
     pub speeds: Vec<UsualOut>,
     /// Kinds of material.
@@ -180,6 +182,8 @@ pub struct Catalogue {
     pub measures: Vec<UsualOut>,
     /// Share of a cup that usually stays in cup and brush.
     pub usual_loss: f64,
+    /// How often the palette is misted in a session [min].
+    pub mist_every_min: f64,
     /// How far a film is followed [days].
     pub horizon_days: f64,
 }

@@ -357,8 +357,10 @@ pub struct SwatchOut {
     pub over_white: String,
     /// Over the usual black card, `#rrggbb`.
     pub over_black: String,
-    /// How uneven it is over the white and over the black half (CIEDE2000, mean of a spot).
-    pub spread: [f64; 2],
+    /// How uneven it is over the white and over the black half, the larger (CIEDE2000, mean of a spot).
+    pub uneven_by: f64,
+    /// Whether that is too uneven to be read there.
+    pub uneven: bool,
 }
 
 impl Place {
@@ -400,7 +402,8 @@ impl SwatchOut {
         Self {
             over_white: read.over_white.to_hex(),
             over_black: read.over_black.to_hex(),
-            spread: [read.spread.0, read.spread.1],
+            uneven_by: read.uneven_by(),
+            uneven: read.is_uneven(),
         }
     }
 }

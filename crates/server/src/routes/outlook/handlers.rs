@@ -175,7 +175,7 @@ fn picture_outlook(
         finish: ready.at,
         days_late: ready.days_late,
         ready_by: picture.ready_by,
-        packed: picture.is_packed(),
+        ready_said: picture.ready_by.said_of_day(picture.is_packed()).into(),
         steps: picture.steps.len(),
         done: picture.steps.iter().filter(|s| s.laid_at.is_some()).count(),
         coats: coats.collect(),

@@ -184,8 +184,9 @@ pub struct PouredOut {
     pub name: String,
     /// How much [ml].
     pub ml: f64,
-    /// The same in drops of a bench pipette.
-    pub drops: f64,
+    /// Whole drops of a bench pipette to count; `null` where it is enough to be measured otherwise.
+    #[schema(required)]
+    pub drops: Option<u32>,
 }
 
 impl PlannedOut {
@@ -205,9 +206,9 @@ impl PlannedOut {
                 .recipe(planned.picture, planned.step)
                 .into_iter()
                 .map(|part| PouredOut {
-                    name: studio.material(&part.material).map_or(part.material, |m| m.name.clone()),
                     ml: part.ml,
-                    drops: part.drops,
+                    drops: part.counted(),
+                    name: studio.material(&part.material).map_or(part.material, |m| m.name.clone()),
                 })
                 .collect(),
             tub: step.tub.as_deref().and_then(|id| studio.tub(id)).map(|t| t.name.clone()),

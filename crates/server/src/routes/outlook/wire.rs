@@ -76,8 +76,8 @@ pub struct PictureOutlook {
     /// What is meant by it being ready.
     #[schema(schema_with = words::api::ready_by)]
     pub ready_by: ReadyBy,
-    /// Whether wrapping is one of its steps: it is ready at the end of that.
-    pub packed: bool,
+    /// What it is by then, as the end of a sentence: "safe to wrap", "packed" where wrapping is one of its steps.
+    pub ready_said: String,
     /// Steps in all, and done.
     pub steps: usize,
     /// Steps done.
