@@ -243,11 +243,15 @@ pub(crate) async fn append(
     (entered_at, corrects, said): (DateTime<Utc>, Option<i64>, &str),
 ) -> Result<(), StoreError> {
     let (picture, studio) = of.columns();
-    // What was planned before a coat was laid stays beside it, however it is put right.
+    // What was planned before a coat was laid stays beside it, however it is put right, and also where the
+    // coat is undone and done again: the same coat at the same moment.
     sqlx::query(
         "INSERT INTO log_entry \
          (picture_id, studio_id, kind, step_code, at, entered_at, corrects, body, said, stands, planned) \
-         VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, (SELECT c.planned FROM log_entry c WHERE c.number = ?))",
+         VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, COALESCE( \
+           (SELECT c.planned FROM log_entry c WHERE c.number = ?), \
+           (SELECT c.planned FROM log_entry c WHERE c.picture_id = ? AND c.kind = ? AND c.kind = 'laid' \
+            AND c.step_code = ? AND c.at = ? AND c.planned IS NOT NULL ORDER BY c.number DESC LIMIT 1)))",
     )
     .bind(picture)
     .bind(studio)
@@ -260,6 +264,10 @@ pub(crate) async fn append(
     .bind(said)
     .bind(!matches!(what, Done::TakenBack {}))
     .bind(corrects)
+    .bind(picture)
+    .bind(what.kind())
+    .bind(step)
+    .bind(at.naive_utc())
     .execute(&mut *conn)
     .await?;
     if let Some(corrected) = corrects {

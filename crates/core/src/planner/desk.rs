@@ -177,20 +177,18 @@ impl Desk {
         }
         let keys = (0..studio.pictures.len()).map(|p| ready_key(&studio, &plan, p));
         let keys = keys.collect::<Result<Vec<_>, _>>()?;
-        let known = |p: &usize| self.ready_known.get(p).is_some_and(|(key, _)| *key == keys[*p]);
-        let unknown: Vec<usize> = (0..keys.len()).filter(|p| !known(p)).collect();
-        let films = &self.films;
-        let outcome = |n: usize| {
-            let p = unknown[n];
+        let (films, known) = (&self.films, &self.ready_known);
+        let outcome = |p: usize| {
+            let known = known.get(&p).filter(|(key, _)| *key == keys[p]);
             let bed = |planned: &[_]| films.bed_after(&studio, p, planned);
-            Some(ready_after(&studio, &plan, p, bed))
+            Some(known.map_or_else(
+                || ready_after(&studio, &plan, p, bed),
+                |(_, as_it_was)| Ok(*as_it_was),
+            ))
         };
-        let found = in_parallel(unknown.len(), threads(), outcome);
-        for (p, outcome) in unknown.into_iter().zip(found) {
-            self.ready_known.insert(p, (keys[p].clone(), outcome?));
-        }
-        let all: Vec<_> =
-            (0..keys.len()).filter_map(|p| Some(self.ready_known.get(&p)?.1)).collect();
+        let all = in_parallel(keys.len(), threads(), outcome);
+        let all = all.into_iter().collect::<Result<Vec<_>, _>>()?;
+        self.ready_known = keys.into_iter().zip(all.iter().copied()).enumerate().collect();
         let all = Arc::new(all);
         if let Some(planned) = &mut self.planned {
             planned.ready = Some(all.clone());

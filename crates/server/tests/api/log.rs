@@ -283,4 +283,17 @@ async fn what_was_planned_stands_beside_what_was_done(pool: MySqlPool) {
         (&second["planned_at"], &second["planned_um"]),
         (&first["planned_at"], &first["planned_um"])
     );
+    // Undone and done again it is the same coat, and what was planned is known still.
+    for deed in ["undo", "redo"] {
+        let version = studio.get(&path).await.json()["version"].as_i64().unwrap();
+        let deed = format!("{path}/{deed}");
+        assert_eq!(studio.post(&deed, &json!({ "version": version })).await.status, 200);
+    }
+    let log = studio.get(&format!("/api/studios/{key}/log?picture={id}&kind=laid")).await.json();
+    let third = &log["entries"][0]["entry"];
+    assert_eq!((&third["step"], &third["wet_film_um"]), (&json!("s8"), &json!(44.0)));
+    assert_eq!(
+        (&third["planned_at"], &third["planned_um"]),
+        (&first["planned_at"], &first["planned_um"])
+    );
 }
