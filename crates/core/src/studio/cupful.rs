@@ -308,6 +308,9 @@ impl Studio {
             return Err(Fault::new("cups", why));
         }
         Millilitres::try_new(asked.ml).map_err(|e| Fault::new("ml", e))?;
+        if asked.ml <= 0.0 {
+            return Err(Fault::new("ml", "a cup must hold more than 0 ml"));
+        }
         if asked.strong == asked.thin {
             return Err(Fault::new("thin", "a series needs two different materials"));
         }
