@@ -2,6 +2,7 @@
 #![allow(clippy::unwrap_used, clippy::expect_used, clippy::panic)]
 
 mod fit_air;
+mod record;
 mod the_gate;
 mod varnish;
 
