@@ -68,7 +68,8 @@ fn the_cup_is_told_in_a_line_with_what_stays_in_cup_and_brush() {
     let tone = told[0].cup.as_deref().unwrap();
     assert!(tone.starts_with("Take 8.5 ml ") && tone.contains("PBr7"), "{tone}");
     let glaze = told[1].cup.as_deref().unwrap();
-    assert!(glaze.starts_with("Mix 8.5 ml: 7.6 ml ") && glaze.contains(" + 0.8 ml "), "{glaze}");
+    assert!(glaze.starts_with("Mix 8.5 ml: 7.6 ml ") && glaze.contains(" + 0.85 ml "), "{glaze}");
+    assert!(glaze.ends_with(", 17 drops."), "less than a millilitre is counted: {glaze}");
     assert_eq!(told[2].cup, None, "nothing is mixed for a photograph");
     assert_eq!(told[0].because, None, "nothing is waited for at first");
     assert!(told[1].because.is_some(), "the glaze waits for the tone");

@@ -288,6 +288,13 @@ fn steps(sketch: &Sketch, now: DateTime<Utc>) -> Result<Vec<Step>, DemoError> {
     if sketch.id == "carboys" {
         steps[5].tub = Some("lamp-glow".into());
     }
+    if sketch.id == "storm-glass" {
+        // Glass and sill are painted each for itself, and dry beside each other.
+        for (i, section, share_of_area) in [(2, "glass", 0.6), (3, "sill", 0.4)] {
+            steps[i].section = Some(section.into());
+            steps[i].share_of_area = share_of_area;
+        }
+    }
     for (step, hours) in steps.iter_mut().zip(sketch.done_h_ago) {
         step.laid_at = Some(now - Duration::seconds((hours * HOUR_S) as i64));
     }

@@ -3462,17 +3462,12 @@ export interface components {
         /** @description One part of a cup. */
         PouredOut: {
             /**
-             * Format: int32
-             * @description Whole drops of a bench pipette to count; `null` where it is enough to be measured otherwise.
-             */
-            drops: number | null;
-            /**
              * Format: double
              * @description How much [ml].
              */
             ml: number;
-            /** @description What it is called on the shelf. */
-            name: string;
+            /** @description It as it is poured, with what it is called on the shelf: "0.38 ml Retarder, 8 drops". */
+            said: string;
         };
         /** @description Something to prepare for what is planned in the coming hours. */
         PrepareOut: {

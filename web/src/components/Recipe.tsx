@@ -3,12 +3,6 @@ import Typography from '@mui/material/Typography';
 import type { Schemas } from '../api/client';
 import { plain } from '../format/words';
 
-/** One part as it is poured: small ones in drops too. */
-export function poured({ name, ml, drops }: Schemas['PouredOut']): string {
-  if (drops === null) return `${plain(ml)} ml ${name}`;
-  return `${plain(ml, 2)} ml ${name}, ${drops === 1 ? '1 drop' : `${drops} drops`}`;
-}
-
 interface Props {
   parts: Schemas['PouredOut'][];
   /** What the tub is called that it is painted from. */
@@ -22,10 +16,10 @@ export function Recipe({ parts, tub, short }: Props) {
   if (parts.length === 0) return null;
   const whole = parts.reduce((sum, part) => sum + part.ml, 0);
   if (short && !tub && parts.length === 1 && parts[0]) {
-    return <Typography color="text.secondary">{poured(parts[0])}</Typography>;
+    return <Typography color="text.secondary">{parts[0].said}</Typography>;
   }
   if (tub || short) {
-    const from = tub ? `from the tub “${tub}”` : parts.map(poured).join(' + ');
+    const from = tub ? `from the tub “${tub}”` : parts.map((part) => part.said).join(' + ');
     return (
       <Typography color="text.secondary">
         {plain(whole)} ml: {from}
@@ -35,8 +29,8 @@ export function Recipe({ parts, tub, short }: Props) {
   return (
     <Box component="ul" aria-label="In the cup" sx={{ listStyle: 'none', p: 0, m: 0, mt: 1 }}>
       {parts.map((part) => (
-        <Typography component="li" key={part.name} sx={{ fontSize: 20 }}>
-          {poured(part)}
+        <Typography component="li" key={part.said} sx={{ fontSize: 20 }}>
+          {part.said}
         </Typography>
       ))}
       {parts.length > 1 && (

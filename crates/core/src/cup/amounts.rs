@@ -98,6 +98,27 @@ impl Amount {
     pub fn counted(&self) -> Option<u32> {
         (self.ml < DROPS_BELOW_ML).then(|| (self.drops.round() as u32).max(1))
     }
+
+    /// It as it is poured, of the material called `name`: `8.5 ml Glazing liquid`, `0.38 ml Retarder, 8 drops`.
+    pub fn said(&self, name: &str) -> String {
+        let ml = ml_said(self.ml);
+        match self.counted() {
+            None => format!("{ml} {name}"),
+            Some(1) => format!("{ml} {name}, 1 drop"),
+            Some(drops) => format!("{ml} {name}, {drops} drops"),
+        }
+    }
+}
+
+/// A volume as it is said: `9 ml`, `8.5 ml`; in hundredths where drops are counted.
+///
+/// ```
+/// use ulvek_core::cup::ml_said;
+/// assert_eq!([9.04, 8.46, 0.384, 0.04].map(ml_said), ["9 ml", "8.5 ml", "0.38 ml", "0.04 ml"]);
+/// ```
+pub fn ml_said(ml: f64) -> String {
+    let parts = if ml < DROPS_BELOW_ML { 100.0 } else { 10.0 };
+    format!("{} ml", (ml * parts).round() / parts)
 }
 
 /// Volume to mix for a coat [ml]: what stays on the picture, and what is lost beside it.

@@ -12,8 +12,8 @@ mod weigh;
 
 pub use adjust::{Change, adjust};
 pub use amounts::{
-    Amount, CupError, DROP_ML, MEASURES, Pour, Reach, USUAL_LOSS, amounts, loss_of, most_from,
-    on_picture_ml, pour_ml, reach,
+    Amount, CupError, DROP_ML, MEASURES, Pour, Reach, USUAL_LOSS, amounts, loss_of, ml_said,
+    most_from, on_picture_ml, pour_ml, reach,
 };
 pub use rounding::{Rounded, round_to};
 pub use series::{MOST_CUPS, series};

@@ -4,7 +4,7 @@
 use super::holds::{Held, Link};
 use super::remind::{MIST_EVERY, wet_session};
 use super::{Plan, PlannedStep, Sitting};
-use crate::cup::amounts;
+use crate::cup::{amounts, ml_said};
 use crate::mix::find;
 use crate::picture::{Need, Picture, Step};
 use crate::studio::{Shortage, Studio, taken_ml};
@@ -101,21 +101,21 @@ fn alarms(studio: &Studio, planned: &PlannedStep) -> Vec<Alarm> {
     found
 }
 
-/// What to mix for a step, in a line: "Mix 9.4 ml: 8.5 ml Glazing liquid + 0.9 ml Ultramarine PB29."
+/// What to mix for a step, in a line: "Mix 9.4 ml: 8.5 ml Glazing liquid + 0.94 ml Ultramarine PB29,
+/// 19 drops."
 /// `None` when nothing is mixed for it.
 fn cup_line(studio: &Studio, picture: &Picture, step: &Step) -> Option<String> {
     let total = taken_ml(picture, step)?;
     if let Some(tub) = step.tub.as_deref().and_then(|id| studio.tub(id)) {
-        return Some(format!("Take {total:.1} ml from the tub {}.", tub.name));
+        return Some(format!("Take {} from the tub {}.", ml_said(total), tub.name));
     }
     let parts = amounts(&step.mix, total, &studio.materials).ok()?;
     let name = |id: &str| find(&studio.materials, id).map_or(id, |m| m.name.as_str()).to_owned();
     if let [only] = parts.as_slice() {
-        return Some(format!("Take {total:.1} ml {}.", name(&only.material)));
+        return Some(format!("Take {}.", only.said(&name(&only.material))));
     }
-    let said: Vec<String> =
-        parts.iter().map(|a| format!("{:.1} ml {}", a.ml, name(&a.material))).collect();
-    Some(format!("Mix {total:.1} ml: {}.", said.join(" + ")))
+    let said: Vec<String> = parts.iter().map(|a| a.said(&name(&a.material))).collect();
+    Some(format!("Mix {}: {}.", ml_said(total), said.join(" + ")))
 }
 
 /// What `plan` runs short of, each with the sitting at which it does.

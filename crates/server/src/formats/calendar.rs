@@ -41,10 +41,52 @@ pub fn calendar(id: Uuid, studio: &Studio, plan: &Plan, stamp: DateTime<Utc>) ->
         }
         calendar.push(event.done());
     }
-    calendar.to_string()
+    folded(&calendar.to_string())
+}
+
+/// Longest line [octets]; RFC 5545, 3.1.
+const LINE: usize = 75;
+
+/// Folds what the library wrote: it does not count the blank that a line goes on with.
+fn folded(text: &str) -> String {
+    let mut folded = String::with_capacity(text.len());
+    for line in text.replace("\r\n ", "").split_terminator("\r\n") {
+        let mut octets = 0;
+        for letter in line.chars() {
+            if octets + letter.len_utf8() > LINE {
+                folded.push_str("\r\n ");
+                octets = 1;
+            }
+            folded.push(letter);
+            octets += letter.len_utf8();
+        }
+        folded.push_str("\r\n");
+    }
+    folded
 }
 
 /// A text in which nothing begins a line of its own.
 fn one_line(text: &str) -> String {
     text.chars().map(|c| if c.is_control() { ' ' } else { c }).collect()
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn no_line_is_longer_than_it_may_be_and_nothing_is_lost() {
+        let long = "é".repeat(200) + &"x y ".repeat(60);
+        let text = folded(&format!("BEGIN:VCALENDAR\r\nSUMMARY:{long}\r\nEND:VCALENDAR\r\n"));
+        assert!(text.split("\r\n").all(|line| line.len() <= LINE), "{text}");
+        assert!(
+            text.split("\r\n").filter(|line| line.len() > LINE - 2).count() > 6,
+            "lines are full"
+        );
+        assert_eq!(
+            text.replace("\r\n ", ""),
+            format!("BEGIN:VCALENDAR\r\nSUMMARY:{long}\r\nEND:VCALENDAR\r\n")
+        );
+        assert_eq!(folded(&text), text, "folded once is folded");
+    }
 }

@@ -108,6 +108,7 @@ async fn a_coat_from_a_tub_lowers_it_until_the_log_is_taken_back(pool: MySqlPool
     let step = &mut picture["steps"][i];
     step["mix"] = json!([{ "material": "heavy-grey6", "parts": 75 }, { "material": "matte-medium", "parts": 25 }]);
     step["wet_film_um"] = json!(100);
+    step["share_of_area"] = json!(1);
     let name = step["id"].clone();
     let from_tub = json!({ "version": 1, "label": "from the tub", "picture": picture });
     assert_eq!(studio.put(&path, &from_tub).await.status, 200);

@@ -180,13 +180,10 @@ pub struct PlannedOut {
 /// One part of a cup.
 #[derive(Serialize, ToSchema)]
 pub struct PouredOut {
-    /// What it is called on the shelf.
-    pub name: String,
     /// How much [ml].
     pub ml: f64,
-    /// Whole drops of a bench pipette to count; `null` where it is enough to be measured otherwise.
-    #[schema(required)]
-    pub drops: Option<u32>,
+    /// It as it is poured, with what it is called on the shelf: "0.38 ml Retarder, 8 drops".
+    pub said: String,
 }
 
 impl PlannedOut {
@@ -205,10 +202,9 @@ impl PlannedOut {
             recipe: studio
                 .recipe(planned.picture, planned.step)
                 .into_iter()
-                .map(|part| PouredOut {
-                    ml: part.ml,
-                    drops: part.counted(),
-                    name: studio.material(&part.material).map_or(part.material, |m| m.name.clone()),
+                .map(|part| {
+                    let name = studio.material(&part.material).map_or(&part.material, |m| &m.name);
+                    PouredOut { ml: part.ml, said: part.said(name) }
                 })
                 .collect(),
             tub: step.tub.as_deref().and_then(|id| studio.tub(id)).map(|t| t.name.clone()),
