@@ -118,13 +118,11 @@ test('a coat is weighed before and after, and its real film follows', async ({ p
   await page.getByRole('button', { name: 'Set to zero' }).click();
   await expect(shows).toHaveText('0.00 g');
   // First colour is PB29 alone, 1.30 g/ml: the scale's mark is the mass of the whole cup.
-  await expect(
-    page.getByText('Pour Ultramarine PB29, heavy until it shows 15.14 g.'),
-  ).toBeVisible();
-  await load.fill('36.64');
-  await expect(shows).toHaveText('15.14 g');
+  await expect(page.getByText('Pour Ultramarine PB29, heavy until it shows 9.08 g.')).toBeVisible();
+  await load.fill('30.58');
+  await expect(shows).toHaveText('9.08 g');
   await page.getByRole('button', { name: 'Keep as the full cup' }).click();
-  await expect(page.getByText('The full cup weighed 15.14 g.')).toBeVisible();
+  await expect(page.getByText('The full cup weighed 9.08 g.')).toBeVisible();
   await load.fill('23.2');
   await expect(shows).toHaveText('1.70 g');
   await page.getByRole('button', { name: 'Leave it as it was' }).click();
@@ -133,8 +131,8 @@ test('a coat is weighed before and after, and its real film follows', async ({ p
   await dialog.getByRole('radio', { name: 'By weight, g' }).click();
   await dialog.getByRole('button', { name: 'Take what the scale shows: 1.70 g' }).click();
   await dialog.getByRole('button', { name: 'Log it' }).click();
-  // 13.44 g at 1.30 g/ml over 30 x 30 cm are 114.9 µm.
-  await expect(page.getByRole('listitem', { name: 'First colour' })).toContainText('114.9 µm wet');
+  // 7.38 g at 1.30 g/ml over the glass, 60 % of 30 x 30 cm, are 105.1 µm.
+  await expect(page.getByRole('listitem', { name: 'First colour' })).toContainText('105.1 µm wet');
 });
 
 test('each limit speaks when it is broken, and a row of cups goes from light to strong', async ({

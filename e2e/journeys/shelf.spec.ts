@@ -66,12 +66,12 @@ test('a tub is looked into, painted from, and runs short before the session', as
   await page.getByRole('button', { name: 'Cup: First colour' }).click();
   await page.getByRole('combobox', { name: 'Paint from' }).click();
   await page.getByRole('option', { name: /Fog grey/ }).click();
-  await expect(page.getByText(/It holds 6 ml, this coat takes 11.6 ml/)).toBeVisible();
+  await expect(page.getByText(/It holds 6 ml, this coat takes 7 ml/)).toBeVisible();
   await page.getByRole('button', { name: 'Put this into First colour' }).click();
   await expect(page.getByRole('listitem', { name: 'First colour' })).toContainText('from a tub');
   await open(page, 'Now');
   await expect(page.getByRole('region', { name: 'Runs short' })).toContainText(
-    'The tub “Fog grey”: 6 ml left, 11.6 ml needed',
+    'The tub “Fog grey”: 6 ml left, 7 ml needed',
   );
   await open(page, 'Shelf');
   await page.getByRole('radio', { name: 'Tubs' }).click();
@@ -90,7 +90,7 @@ test('a tub is looked into, painted from, and runs short before the session', as
   await expect(page.getByRole('dialog')).toBeHidden();
   await open(page, 'Shelf');
   await page.getByRole('radio', { name: 'Tubs' }).click();
-  await expect(page.getByRole('listitem', { name: 'Fog grey' })).toContainText('8.4 ml left');
+  await expect(page.getByRole('listitem', { name: 'Fog grey' })).toContainText('13 ml left');
 });
 
 test('a mix is kept as a tub, and a way of working becomes one’s own', async ({ page }) => {

@@ -114,11 +114,14 @@ impl Amount {
 ///
 /// ```
 /// use ulvek_core::cup::ml_said;
-/// assert_eq!([9.04, 8.46, 0.384, 0.04].map(ml_said), ["9 ml", "8.5 ml", "0.38 ml", "0.04 ml"]);
+/// assert_eq!([9.04, 8.46, 0.384].map(ml_said), ["9 ml", "8.5 ml", "0.38 ml"]);
+/// assert_eq!([0.001, 0.0].map(ml_said), ["0.01 ml", "0 ml"]);
 /// ```
 pub fn ml_said(ml: f64) -> String {
     let parts = if ml < DROPS_BELOW_ML { 100.0 } else { 10.0 };
-    format!("{} ml", (ml * parts).round() / parts)
+    // What is there is never said to be nothing.
+    let least = if ml > 0.0 { 1.0 } else { 0.0 };
+    format!("{} ml", (ml * parts).round().max(least) / parts)
 }
 
 /// Volume to mix for a coat [ml]: what stays on the picture, and what is lost beside it.
