@@ -43,7 +43,7 @@ const SHOTS: Shot[] = [
       await page.getByRole('article').first().waitFor();
     },
   },
-  { name: 'picture', take: (page, url) => picture(page, url, 'Two carboys') },
+  { name: 'picture', take: (page, url) => picture(page, url, 'Storm glass') },
   { name: 'picture-dim', dim: true, take: (page, url) => picture(page, url, 'Sleet') },
   {
     name: 'steps',
