@@ -283,8 +283,8 @@ async fn what_was_planned_stands_beside_what_was_done(pool: MySqlPool) {
         (&second["planned_at"], &second["planned_um"]),
         (&first["planned_at"], &first["planned_um"])
     );
-    // Undone and done again it is the same coat, and what was planned is known still.
-    for deed in ["undo", "redo"] {
+    // Undone to before it was laid and done again it is the same coat, and what was planned is known still.
+    for deed in ["undo", "undo", "redo", "redo"] {
         let version = studio.get(&path).await.json()["version"].as_i64().unwrap();
         let deed = format!("{path}/{deed}");
         assert_eq!(studio.post(&deed, &json!({ "version": version })).await.status, 200);
