@@ -64,6 +64,8 @@ test('a tub is looked into, painted from, and runs short before the session', as
 
   await openPicture(page, 'Storm glass');
   await page.getByRole('button', { name: 'Cup: First colour' }).click();
+  // What is told of the cup moves the fields below it.
+  await expect(page.getByText('Mix 7 ml.')).toBeVisible();
   await page.getByRole('combobox', { name: 'Paint from' }).click();
   await page.getByRole('option', { name: /Fog grey/ }).click();
   await expect(page.getByText(/It holds 6 ml, this coat takes 7 ml/)).toBeVisible();
