@@ -71,6 +71,7 @@ test('a glaze is mixed from nothing, by parts, millilitres, grams and drops', as
   await dialog.getByRole('button', { name: 'Add it' }).click();
   await page.getByRole('button', { name: 'Cup: Rose glaze' }).click();
   const recipe = page.getByRole('group', { name: 'Recipe' });
+  await expect(page.getByTestId('cup-verdict')).toContainText('Mix ');
   // It begins as glazes on this picture do: glazing liquid and paint.
   await recipe.getByRole('combobox', { name: 'Material' }).last().click();
   await page.getByRole('option', { name: 'Quinacridone PV19, fluid' }).click();
