@@ -11,7 +11,7 @@ const LONG_MIN: f64 = 45.0;
 const HUMIDIFIER_MIN: i64 = 60;
 /// Relative humidity from which the air needs no help [-]. [practice]
 const DAMP_ENOUGH: f64 = 0.55;
-/// How often the palette (not the picture) is misted in a session. [practice]
+/// How often the palette (not the picture) is misted in a session: 15 min. [practice]
 pub const MIST_EVERY: Duration = Duration::minutes(15);
 
 /// Reminders of one step.
