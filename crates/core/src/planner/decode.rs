@@ -1,6 +1,6 @@
 //! From an order of work to times: each turn takes the first place that is free and not too early.
 
-use super::films::{Films, Played};
+use super::films::{Films, Judged, Played};
 use super::problem::{Known, Problem};
 use super::score::Score;
 use crate::cancel::give_up_if_cancelled;
@@ -43,6 +43,7 @@ pub(super) struct Schedule {
     calendar: Calendar,
     pub progress: Vec<PictureProgress>,
     held: Vec<Stretch>,
+    /// What was placed, where it was judged by films.
     pub placed: Vec<Placed>,
     pub blocked: Vec<(usize, usize, Blocked)>,
     pub score: Score,
@@ -150,7 +151,9 @@ impl Schedule {
             Some(film) if !last => films.go_on(problem, film, (p, i), end),
             _ => Ok(()),
         };
-        self.placed.push(placed);
+        if films.judged == Judged::Films {
+            self.placed.push(placed);
+        }
         if last {
             let days = problem.days_late(p, end) as f64;
             self.score.late += problem.picture(p).weight * days;
@@ -170,23 +173,31 @@ impl Schedule {
         limit: Option<&Score>,
     ) -> Option<Self> {
         let mut schedule = Self::new(problem, films);
-        for turn in &order.turns {
-            give_up_if_cancelled();
-            let p = *turn as usize;
-            let progress = &schedule.progress[p];
-            let Some(i) = order.inner[p].get(progress.next).map(|i| *i as usize) else { continue };
-            if progress.film.is_none() {
-                continue;
-            }
-            match schedule.place(problem, films, (p, i)) {
-                Ok(placed) => schedule.take(problem, films, placed),
-                Err(why) => schedule.block(p, i, why),
-            }
-            if limit.is_some_and(|limit| schedule.score.compare(limit) == Ordering::Greater) {
-                return None;
-            }
+        let mut turns = order.turns.iter();
+        turns
+            .all(|turn| schedule.turn(problem, films, (order, *turn as usize), limit))
+            .then_some(schedule)
+    }
+
+    /// Goes on by the next step of picture `p`, if there is one; false when it is worse than `limit` then.
+    pub fn turn(
+        &mut self,
+        problem: &Problem<'_>,
+        films: &mut Films,
+        (order, p): (&Order, usize),
+        limit: Option<&Score>,
+    ) -> bool {
+        give_up_if_cancelled();
+        let progress = &self.progress[p];
+        let Some(i) = order.inner[p].get(progress.next).map(|i| *i as usize) else { return true };
+        if progress.film.is_none() {
+            return true;
         }
-        Some(schedule)
+        match self.place(problem, films, (p, i)) {
+            Ok(placed) => self.take(problem, films, placed),
+            Err(why) => self.block(p, i, why),
+        }
+        limit.is_none_or(|limit| self.score.compare(limit) != Ordering::Greater)
     }
 
     /// Plays whatever can start first, to the end: the constructive plan.
@@ -267,6 +278,14 @@ impl Order {
             }
         }
         order
+    }
+
+    /// How many turns it has in common with `other` from the first on.
+    pub(super) fn same_turns(&self, other: &Self) -> usize {
+        if self.inner != other.inner {
+            return 0;
+        }
+        self.turns.iter().zip(&other.turns).take_while(|(a, b)| a == b).count()
     }
 
     /// Whether the steps of picture `p` keep what stands on what.

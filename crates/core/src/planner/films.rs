@@ -1,33 +1,27 @@
-//! The films of all pictures for every order of work that was tried: what was computed for one
-//! sequence of coats serves every plan that lays the same coats at the same times. Beside it stand
-//! the lags that came out, with which an order can be judged roughly and quickly.
+//! The films of all pictures for every order of work that was tried. Beside them stand the lags that came
+//! out, with which an order can be judged roughly and quickly, and while a search goes on the same films
+//! on a coarser grid, which tell at a fifth of the time what an order is worth that looks good by lags.
 
-use super::lags::Lags;
-use super::parallel::{in_parallel, threads};
+use super::beds::{BedId, Beds, cannot};
+use super::lags::{Held, Lags, held, held_under};
+use super::parallel::threads;
 use super::problem::{Known, Problem};
 use crate::film::{FilmState, Grid};
 use crate::picture::CoatFault;
-use crate::readiness::{
-    Bed, Blocked, Done, FOREVER, FilmReady, NotReady, Ready, Stretch, Wait, WaitReason, history,
-};
+use crate::readiness::{Bed, Blocked, Done, FilmReady, NotReady, Ready, Stretch, Wait, WaitReason};
 use crate::studio::Studio;
 use crate::time::{whole_instant, whole_seconds};
 use chrono::{DateTime, Utc};
 use std::collections::HashMap;
-
-/// Most beds kept; then all but the beginnings are forgotten. About 15 kB each. [practice]
-const MOST_BEDS: usize = 8_000;
-
-type BedId = u32;
-
-/// A picture as it is, with the stretch in which it lies flat with wet varnish.
-type Begun = Result<(Bed, Option<Stretch>), CoatFault>;
 
 /// What stands for films while an order is played.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub(super) enum Judged {
     /// The films themselves.
     Films,
+    /// Where a wait is long the films on a rough grid, put right by what these were off before; elsewhere
+    /// the lags.
+    Rough,
     /// The lags that came out last.
     Lags,
 }
@@ -36,25 +30,35 @@ pub(super) enum Judged {
 #[derive(Debug, Clone)]
 pub(super) struct Played {
     pub done: Done,
+    /// What the coats below the last one hold.
+    below: Held,
     /// Its bed, while films are computed exactly.
     bed: BedId,
+    /// Its bed on the rough grid, while that is followed.
+    rough: BedId,
 }
 
+/// What is known of the time from one coat to where the film is ready for one step.
 #[derive(Debug, Clone)]
-struct Node {
-    bed: Bed,
-    ready: Vec<(usize, Result<Ready, Blocked>)>,
+struct Waited {
+    /// The step that laid the coat.
+    of: usize,
+    /// Lags [s] by films, and by rough films put right.
+    lags: Lags,
+    /// What the films say over what rough ones say [-].
+    rough: Lags,
+    /// The shortest lag [s] that films ever had.
+    shortest: i64,
 }
 
-/// Beds by what was done on them, and the lags that came out.
+/// Films by what was done on pictures, and the lags that came out.
 #[derive(Debug, Clone)]
 pub(super) struct Films {
-    grid: Grid,
-    nodes: Vec<Node>,
-    roots: Vec<Known<BedId>>,
-    after: HashMap<(BedId, u32, i64), Known<BedId>>,
-    /// Seconds from the last coat to where the film is ready, by picture, step and last coat.
-    lags: HashMap<(u32, u32, u32), Lags>,
+    fine: Beds,
+    /// The same on a rough grid, while a search goes on.
+    rough: Option<Beds>,
+    /// By picture and step.
+    waited: Vec<Vec<Vec<Waited>>>,
     /// The earliest finish of each picture in any plan that was played with its films.
     earliest: HashMap<u32, i64>,
     /// Seconds from a coat to a state of it, by picture, step and state.
@@ -63,8 +67,6 @@ pub(super) struct Films {
     held: Vec<Option<Stretch>>,
     /// What stands for films.
     pub judged: Judged,
-    /// Beds that were computed, forgotten ones too.
-    pub made: u64,
     /// Steps whose lag was read off.
     pub read: u64,
 }
@@ -77,31 +79,29 @@ impl Films {
 
     /// The pictures as they are, their films on `grid`, followed on so many threads.
     pub fn on(studio: &Studio, grid: Grid, threads: usize) -> Self {
-        let mut films = Self { grid, ..Self::none() };
-        films.begin(studio, threads);
+        let mut films = Self { fine: Beds::none(grid), ..Self::none() };
+        films.held = films.fine.begin(studio, threads);
+        films.waited = studio.pictures.iter().map(|p| vec![Vec::new(); p.steps.len()]).collect();
         films
     }
 
     /// Nothing at all: what stands where films were lent.
     pub fn none() -> Self {
         Self {
-            grid: Grid::PLANNING,
-            nodes: Vec::new(),
-            roots: Vec::new(),
-            after: HashMap::new(),
-            lags: HashMap::new(),
+            fine: Beds::none(Grid::PLANNING),
+            rough: None,
+            waited: Vec::new(),
             wet: HashMap::new(),
             held: Vec::new(),
             earliest: HashMap::new(),
             judged: Judged::Films,
-            made: 0,
             read: 0,
         }
     }
 
     /// Whether it has a beginning for every picture of `studio`.
     pub fn knows(&self, studio: &Studio) -> bool {
-        self.roots.len() == studio.pictures.len()
+        self.fine.pictures() == studio.pictures.len()
     }
 
     /// Forgets the earliest finishes, which were those of plans from an earlier moment.
@@ -109,31 +109,28 @@ impl Films {
         self.earliest.clear();
     }
 
-    fn begin(&mut self, studio: &Studio, threads: usize) {
-        self.nodes.clear();
-        self.after.clear();
-        self.roots.clear();
-        self.held.clear();
-        let grid = self.grid;
-        let begun = in_parallel(studio.pictures.len(), threads, |p| Some(begun(studio, p, grid)));
-        for begun in begun {
-            let (root, held) = self.rooted(begun);
-            self.roots.push(root);
-            self.held.push(held);
-        }
-    }
-
-    /// Keeps a picture as it is.
-    fn rooted(&mut self, begun: Begun) -> (Known<BedId>, Option<Stretch>) {
-        match begun {
-            Ok((bed, held)) => (Ok(self.keep(bed)), held),
-            Err(fault) => (Err(cannot(fault)), None),
+    /// Follows rough films from now on too.
+    pub fn follow_roughly(&mut self, studio: &Studio) {
+        if self.rough.is_none() {
+            let mut rough = Beds::none(Grid::ROUGH);
+            rough.begin(studio, threads());
+            self.rough = Some(rough);
         }
     }
 
     /// Stretches in which sealing coats that are on hold flat places.
     pub fn held(&self) -> impl Iterator<Item = Stretch> + '_ {
         self.held.iter().flatten().copied()
+    }
+
+    /// Beds that were computed, forgotten ones too.
+    pub const fn made(&self) -> u64 {
+        self.fine.made
+    }
+
+    /// The same of rough ones.
+    pub fn made_roughly(&self) -> u64 {
+        self.rough.as_ref().map_or(0, |rough| rough.made)
     }
 
     /// Takes over another document: pictures that are the same keep what was computed.
@@ -146,42 +143,33 @@ impl Films {
             *self = Self::new(new);
             return;
         }
+        self.rough = None;
         for p in 0..new.pictures.len() {
             if old.pictures[p] != new.pictures[p] {
-                (self.roots[p], self.held[p]) = self.rooted(begun(new, p, self.grid));
-                self.lags.retain(|(q, ..), _| *q != p as u32);
+                self.held[p] = self.fine.begin_again(new, p);
+                self.waited[p] = vec![Vec::new(); new.pictures[p].steps.len()];
                 self.wet.retain(|(q, ..), _| *q != p as u32);
                 self.earliest.remove(&(p as u32));
             }
         }
     }
 
-    /// Forgets what is too much to keep. No [`Played`] from before may be used after.
-    pub fn tidy(&mut self, studio: &Studio) {
-        if self.nodes.len() > MOST_BEDS {
-            self.begin(studio, threads());
+    /// Forgets what is too much to keep; true when it did. No [`Played`] from before may be used after.
+    pub fn tidy(&mut self, studio: &Studio) -> bool {
+        let full = self.fine.is_full() || self.rough.as_ref().is_some_and(Beds::is_full);
+        if full {
+            self.held = self.fine.begin(studio, threads());
+            if self.rough.take().is_some() {
+                self.follow_roughly(studio);
+            }
         }
-    }
-
-    fn keep(&mut self, bed: Bed) -> BedId {
-        self.made += 1;
-        self.nodes.push(Node { bed, ready: Vec::new() });
-        (self.nodes.len() - 1) as BedId
+        full
     }
 
     /// The beds of picture `p` as it is now and after each of `planned` (end and step, in order), as far as
     /// they were played with films.
     pub fn along(&self, p: usize, planned: &[(DateTime<Utc>, usize)]) -> Vec<&Bed> {
-        let Some(Ok(mut at)) = self.roots.get(p).cloned() else { return Vec::new() };
-        let mut beds = vec![&self.nodes[at as usize].bed];
-        for (end, i) in planned {
-            let Some(Ok(next)) = self.after.get(&(at, *i as u32, whole_seconds(*end))) else {
-                break;
-            };
-            at = *next;
-            beds.push(&self.nodes[at as usize].bed);
-        }
-        beds
+        self.fine.along(p, planned)
     }
 
     /// The bed of picture `p` after all of `planned` (end and step, in order); what was played is not followed
@@ -195,22 +183,15 @@ impl Films {
         p: usize,
         planned: &[(DateTime<Utc>, usize)],
     ) -> Result<Bed, CoatFault> {
-        let beds = self.along(p, planned);
-        let Some(last) = beds.last() else {
-            let all = history(&studio.pictures[p], planned.iter().copied());
-            return Bed::after(studio, p, self.grid, &all);
-        };
-        let mut bed = (*last).clone();
-        for (at, i) in &planned[beds.len() - 1..] {
-            bed.finish(studio, *i, *at)?;
-        }
-        Ok(bed)
+        self.fine.bed_after(studio, p, planned)
     }
 
     /// Picture `p` as it is now.
     pub fn root(&self, p: usize) -> Known<Played> {
-        let bed = self.roots[p].clone()?;
-        Ok(Played { done: self.nodes[bed as usize].bed.done.clone(), bed })
+        let bed = self.fine.root(p)?;
+        let rough = self.rough.as_ref().map_or(Ok(0), |rough| rough.root(p))?;
+        let done = self.fine.bed(bed).done.clone();
+        Ok(Played { below: held(&done.ages()), done, bed, rough })
     }
 
     /// Goes on to the picture after step `i` is done at `end`.
@@ -221,23 +202,20 @@ impl Films {
         (p, i): (usize, usize),
         end: i64,
     ) -> Known<()> {
-        let task = problem.task(p, i);
-        film.done.mark(problem.studio, i, whole_instant(end), task.is_some_and(|t| t.lays));
-        if self.judged != Judged::Films {
+        let lays = problem.task(p, i).is_some_and(|t| t.lays);
+        if lays && let Some(last) = film.done.last_laid() {
+            film.below = held_under(&film.below, end - whole_seconds(last));
+        }
+        film.done.mark(problem.studio, i, whole_instant(end), lays);
+        if self.judged == Judged::Lags {
             return Ok(());
         }
-        let key = (film.bed, i as u32, end);
-        let known = match self.after.get(&key) {
-            Some(known) => known.clone(),
-            None => {
-                let mut next = self.nodes[film.bed as usize].bed.clone();
-                let made = next.finish(problem.studio, i, whole_instant(end));
-                let made = made.map(|()| self.keep(next)).map_err(cannot);
-                self.after.insert(key, made.clone());
-                made
-            }
-        };
-        film.bed = known?;
+        if let Some(rough) = self.rough.as_mut().filter(|_| lays) {
+            film.rough = rough.follow(problem, film.rough, (i, end))?;
+        }
+        if self.judged == Judged::Films {
+            film.bed = self.fine.follow(problem, film.bed, (i, end))?;
+        }
         Ok(())
     }
 
@@ -250,37 +228,93 @@ impl Films {
     ) -> Result<Ready, Blocked> {
         let below = problem.task(p, i).map_or(&[][..], |t| &t.below);
         let under = film.done.under(problem.studio, i);
-        let key = (p as u32, i as u32, under.map_or(u32::MAX, |c| c as u32));
         if self.judged != Judged::Films {
-            self.read += 1;
-            let at = self.lags.get(&key).and_then(|lags| {
-                let (lag, of) = (lags.at(&film.done.ages())?, under?);
-                let at = film.done.end_of(of)? + chrono::Duration::seconds(lag);
+            let at = under.and_then(|of| {
+                let lag = self.lag(problem, film, ((p, i), of))?;
+                let at = film.done.end_of(of)? + chrono::Duration::seconds(lag as i64);
                 Some(FilmReady { at, of })
             });
             return Ok(ready(&film.done, problem.studio, (i, below), at));
         }
-        let node = &mut self.nodes[film.bed as usize];
+        let node = self.fine.node(film.bed);
         if let Some((_, known)) = node.ready.iter().find(|(step, _)| *step == i) {
             return known.clone();
         }
-        let found = node.bed.film_ready(problem.studio, i).map_err(not_ready).map(|at| {
-            let laid = under.and_then(|of| film.done.end_of(of));
-            if let (Some(FilmReady { at, .. }), Some(laid)) = (at, laid) {
-                let lag = whole_seconds(at) - laid.timestamp();
-                self.lags.entry(key).or_default().note(&film.done.ages(), lag);
-            }
-            ready(&film.done, problem.studio, (i, below), at)
-        });
-        node.ready.push((i, found.clone()));
+        let found = node.bed.film_ready(problem.studio, i).map_err(not_ready);
+        if let (Ok(Some(FilmReady { at, .. })), Some(of)) = (&found, under) {
+            self.note(problem, film, ((p, i), of), *at);
+        }
+        let found = found.map(|at| ready(&film.done, problem.studio, (i, below), at));
+        self.fine.node(film.bed).ready.push((i, found.clone()));
         found
+    }
+
+    /// Keeps how long after coat `of` the film was ready for step `i`, `at`.
+    fn note(
+        &mut self,
+        problem: &Problem<'_>,
+        film: &Played,
+        ((p, i), of): ((usize, usize), usize),
+        at: DateTime<Utc>,
+    ) {
+        let Some(laid) = film.done.end_of(of) else { return };
+        let lag = (at - laid).num_seconds();
+        let list = &mut self.waited[p][i];
+        let n = list.iter().position(|w| w.of == of).unwrap_or_else(|| {
+            let (lags, rough) = (Lags::default(), Lags::default());
+            list.push(Waited { of, lags, rough, shortest: lag });
+            list.len() - 1
+        });
+        let waited = &mut list[n];
+        waited.shortest = waited.shortest.min(lag);
+        waited.lags.note(&film.below, lag as f64);
+        if waited.lags.is_long()
+            && let Some(rough) = self.rough_lag(problem, film, (i, of))
+        {
+            self.waited[p][i][n].rough.note(&film.below, lag as f64 / rough);
+        }
+    }
+
+    /// How long after coat `of` [s] the film is ready for step `i`, without computing it; `None` while
+    /// nothing is known.
+    fn lag(
+        &mut self,
+        problem: &Problem<'_>,
+        film: &Played,
+        ((p, i), of): ((usize, usize), usize),
+    ) -> Option<f64> {
+        self.read += 1;
+        let n = self.waited[p][i].iter().position(|w| w.of == of)?;
+        if self.judged == Judged::Rough
+            && self.waited[p][i][n].lags.is_long()
+            && let Some(rough) = self.rough_lag(problem, film, (i, of))
+        {
+            let waited = &mut self.waited[p][i][n];
+            let lag = rough * waited.rough.at(&film.below).unwrap_or(1.0);
+            waited.lags.note(&film.below, lag);
+            return Some(lag);
+        }
+        self.waited[p][i][n].lags.at(&film.below)
+    }
+
+    /// The same by the rough film alone; `None` where none is followed.
+    fn rough_lag(
+        &mut self,
+        problem: &Problem<'_>,
+        film: &Played,
+        (i, of): (usize, usize),
+    ) -> Option<f64> {
+        let rough = &mut self.rough.as_mut()?.node(film.rough).bed;
+        let ready = rough.film_ready(problem.studio, i).ok()??;
+        let lag = (ready.at - film.done.end_of(of)?).num_seconds();
+        (lag > 0).then_some(lag as f64)
     }
 
     /// The shortest time from the end of the step it waits for [s] that `wait` of a step was ever seen to
     /// last, where the film decides; a floor lasts as long as it does.
     pub fn shortest_lag(&self, (p, i): (usize, usize), wait: &Wait) -> Option<i64> {
         let of = wait.of.filter(|_| wait.reason == WaitReason::Film)?;
-        self.lags.get(&(p as u32, i as u32, of as u32))?.shortest()
+        self.waited[p][i].iter().find(|w| w.of == of).map(|w| w.shortest)
     }
 
     /// Keeps the finish of picture `p` when it was found with films and none was earlier.
@@ -311,7 +345,7 @@ impl Films {
         }
         let mut wet = film.clone();
         self.go_on(problem, &mut wet, (p, i), end).map_err(|(_, why)| why)?;
-        let bed = &mut self.nodes[wet.bed as usize].bed;
+        let bed = &mut self.fine.node(wet.bed).bed;
         let reached =
             bed.reaches_under(problem.studio, (i, state)).map_err(|fault| cannot(fault).1)?;
         let at = reached.map(whole_seconds);
@@ -320,16 +354,6 @@ impl Films {
         }
         Ok(at)
     }
-}
-
-/// Picture `p` as it is, and how long it lies flat with wet varnish.
-fn begun(studio: &Studio, p: usize, grid: Grid) -> Begun {
-    let mut bed = Bed::new(studio, p, grid)?;
-    let sealed = |i: &usize| studio.pictures[p].steps[*i].kind.seals();
-    let Some(top) = bed.done.last_coat().filter(sealed) else { return Ok((bed, None)) };
-    let dry = bed.reaches(studio, FilmState::TouchDry)?.map_or(FOREVER, whole_seconds);
-    let held = bed.done.end_of(top).map(|laid| (whole_seconds(laid), dry));
-    Ok((bed, held))
 }
 
 /// From when step `i`, which stands on `below`, may start, its film ready at `film`.
@@ -348,9 +372,4 @@ fn not_ready(why: NotReady) -> Blocked {
         NotReady::Never(need) => Blocked::NeverReady(need),
         NotReady::Fault(fault) => cannot(fault).1,
     }
-}
-
-/// A coat that cannot be computed holds its picture up, and says why.
-fn cannot(fault: CoatFault) -> (usize, Blocked) {
-    (fault.step, Blocked::Coat(fault.why.to_string()))
 }

@@ -6,6 +6,8 @@
 //! gives a plan; the search ([`Planner::improve`]) looks for a better order.
 
 mod agenda;
+mod beds;
+mod beginnings;
 mod bound;
 mod changes;
 mod cup_place;

@@ -5,9 +5,11 @@
 //! earlier. The search changes one order (a turn, two turns, a picture, a shared mix) and keeps
 //! what is better; now and then, less often as it cools, also what is a little worse (simulated
 //! annealing, Kirkpatrick et al. 1983), each round beginning at the best order known.
-//! Most orders are judged by the lags that films had so far, and only an order that looks better
-//! is played with its films; the plan that is kept was always played with them.
+//! Most orders are judged by the lags that films had so far; an order that looks better is played with
+//! rough films, which teach the lags what they did not know, and if it still looks better with its films. The plan
+//! that is kept was always played with them.
 
+use super::beginnings::Beginnings;
 use super::bound::bound;
 use super::decode::{Order, Schedule};
 use super::films::{Films, Judged};
@@ -35,6 +37,11 @@ const FIRST_ROUND: u64 = 30;
 /// search still falls, most of what looks better is overtaken meanwhile. [practice] films then take about a
 /// third of the time; with 700 to 2 000 a search comes to the same
 const LAGS_A_FILM: u64 = 2_000;
+/// The same for each rough film. [practice] it takes a fifth of the time; with 150 to 1 000 a search comes to the same
+const LAGS_A_ROUGH_FILM: u64 = 400;
+/// By how much an order may be worse with rough films than the best one and still be played with its films [-]:
+/// what rough films of a whole studio are off by. Measured
+const ROUGHLY: f64 = 0.001;
 /// Growth of a round [-]. [practice]
 const LONGER: f64 = 1.25;
 /// Steps up to which a round begins with its whole warmth. [practice]
@@ -81,8 +88,16 @@ pub struct Planner<'a> {
     /// The bound, and how many films were known when it was computed.
     bound: Option<(u64, Score)>,
     tried: u64,
-    /// Steps read from lags when an order may be played with its films again.
+    /// Steps read from lags when an order may be played with rough films again.
     due: u64,
+    /// The same with its films.
+    films_due: u64,
+}
+
+/// An order that looks better with rough films, and what it looks like.
+struct Proven {
+    order: Order,
+    score: Score,
 }
 
 impl<'a> Planner<'a> {
@@ -117,7 +132,17 @@ impl<'a> Planner<'a> {
                 (best, known, ordered) = (schedule, order, true);
             }
         }
-        Self { problem, films, best, order: known, ordered, bound: None, tried: 0, due: 0 }
+        Self {
+            problem,
+            films,
+            best,
+            order: known,
+            ordered,
+            bound: None,
+            tried: 0,
+            due: 0,
+            films_due: 0,
+        }
     }
 
     /// Gives back the films that it was lent.
@@ -140,12 +165,12 @@ impl<'a> Planner<'a> {
         // A search that was given up may have left it at lags.
         self.films.judged = Judged::Films;
         if let Some((made, known)) = self.bound
-            && made == self.films.made
+            && made == self.films.made()
         {
             return known;
         }
         let found = bound(&self.problem, &mut self.films);
-        self.bound = Some((self.films.made, found));
+        self.bound = Some((self.films.made(), found));
         found
     }
 
@@ -221,7 +246,7 @@ impl<'a> Planner<'a> {
         let bound = self.known_least().into();
         SearchProgress {
             tried: self.tried,
-            films: self.films.made,
+            films: self.films.made(),
             best: self.best.score.into(),
             bound,
         }
@@ -270,6 +295,7 @@ impl<'a> Planner<'a> {
         if steps < 2 {
             return;
         }
+        self.films.follow_roughly(self.problem.studio);
         let last = self.tried + tries;
         let mut draw = Pcg64Mcg::seed_from_u64(seed);
         let mut round = FIRST_ROUND * steps as u64;
@@ -333,29 +359,38 @@ impl<'a> Planner<'a> {
         go_on: &mut impl FnMut(&SearchProgress) -> bool,
     ) -> bool {
         let mut current = self.order.clone();
+        let mut beginnings = Beginnings::of(self.problem.steps_left());
         let mut current_score = self.judge(&current, judged, None).unwrap_or(self.best.score);
         // By lags a plan is not quite what it is: what counts is whether an order looks better
         // than the best one looks, and the best of a stretch is then played with its films.
         let mut to_beat = current_score;
         let mut promising: Option<Order> = None;
+        let mut proven: Option<Proven> = None;
         let steps = self.problem.steps_left() as f64;
         // Many steps drift apart sooner.
         let mild = (MILD_STEPS / steps).powf(1.5).min(1.0);
         for try_no in 1..=tries {
             if !go_on(&self.progress()) {
-                if let Some(order) = promising {
+                if let Some(order) = proven.map(|known| known.order).or(promising) {
                     self.take_if_better(&order);
                 }
                 return false;
             }
-            self.films.tidy(self.problem.studio);
+            if self.films.tidy(self.problem.studio) {
+                beginnings.clear();
+            }
             let warm = mild * COLD.powf(try_no as f64 / tries as f64);
             self.tried += 1;
             if let Some(next) = changed(&current, &self.problem, draw) {
                 let limit = Limit::drawn(&current_score, warm, draw, self.problem.tasks.len());
-                let judgement = self.judge(&next, judged, Some(&limit.worst));
+                let same = next.same_turns(&current);
+                let judgement = match judged {
+                    Judged::Lags => self.judge_from(&mut beginnings, (&next, same), &limit.worst),
+                    _ => self.judge(&next, judged, Some(&limit.worst)),
+                };
                 if let Some(score) = judgement.filter(|s| limit.takes(s, &current_score)) {
                     current = next;
+                    beginnings.change_from(same);
                     current_score = score;
                     if score.beats(&to_beat) {
                         to_beat = score;
@@ -363,16 +398,29 @@ impl<'a> Planner<'a> {
                     }
                 }
             }
-            let due = judged == Judged::Films || self.films.read >= self.due || try_no == tries;
-            if let Some(order) = promising.take_if(|_| due) {
-                let made = self.films.made;
-                self.take_if_better(&order);
-                self.due = self.films.read + (self.films.made - made) * LAGS_A_FILM;
+            let last = try_no == tries;
+            let mut learned = false;
+            let due = self.films.read >= self.due || (last && promising.is_some());
+            if judged == Judged::Lags && due {
+                self.play_roughly(promising.take(), &current, &mut proven);
+                learned = true;
+            }
+            let due = last || self.films.read >= self.films_due;
+            let order = match judged {
+                Judged::Films => promising.take(),
+                _ => proven.take_if(|_| due).map(|known| known.order),
+            };
+            if let Some(order) = order {
+                self.play_films(&order);
                 if self.is_at_bound() {
                     return true;
                 }
-                // The films of that order moved the lags: what the best one looks like moves too.
-                let best = self.order.clone();
+                learned = true;
+            }
+            if learned {
+                beginnings.clear();
+                // The lags moved: what the best one looks like moves too.
+                let best = proven.as_ref().map_or(&self.order, |known| &known.order).clone();
                 to_beat = self.judge(&best, judged, None).unwrap_or(to_beat);
                 current_score = self.judge(&current, judged, None).unwrap_or(current_score);
             }
@@ -386,6 +434,52 @@ impl<'a> Planner<'a> {
         let played = Schedule::play(&self.problem, &mut self.films, order, limit);
         self.films.judged = Judged::Films;
         played.map(|schedule| schedule.score)
+    }
+
+    /// The same by lags, from the beginnings of an order that `order` has its turns up to `same` from.
+    fn judge_from(
+        &mut self,
+        beginnings: &mut Beginnings,
+        order: (&Order, usize),
+        limit: &Score,
+    ) -> Option<Score> {
+        self.films.judged = Judged::Lags;
+        let found = beginnings.judge(&self.problem, &mut self.films, order, limit);
+        self.films.judged = Judged::Films;
+        found
+    }
+
+    /// Plays an order that looks better by lags with rough films: whether it still does, beside the best one and
+    /// `proven`, another that did. Without one the lags are learned anew where the search has come to.
+    fn play_roughly(
+        &mut self,
+        promising: Option<Order>,
+        current: &Order,
+        proven: &mut Option<Proven>,
+    ) {
+        let made = self.films.made_roughly();
+        match promising {
+            Some(order) => {
+                let best = self.best.score;
+                let sum = best.sum + (best.sum as f64 * ROUGHLY) as i64;
+                let limit = Score { sum, set_ups: u32::MAX, ..best };
+                let limit = proven.as_ref().map_or(limit, |known| known.score);
+                if let Some(score) = self.judge(&order, Judged::Rough, Some(&limit)) {
+                    *proven = Some(Proven { order, score });
+                }
+            }
+            None => {
+                self.judge(current, Judged::Rough, None);
+            }
+        }
+        self.due = self.films.read + (self.films.made_roughly() - made) * LAGS_A_ROUGH_FILM;
+    }
+
+    /// Plays an order with its films and keeps it if it is better.
+    fn play_films(&mut self, order: &Order) {
+        let made = self.films.made();
+        self.take_if_better(order);
+        self.films_due = self.films.read + (self.films.made() - made) * LAGS_A_FILM;
     }
 
     fn take_if_better(&mut self, order: &Order) {
