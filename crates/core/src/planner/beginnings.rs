@@ -68,38 +68,71 @@ mod tests {
     use crate::mix::{Part, starter_shelf};
     use crate::picture::{Picture, Step, StepKind};
     use crate::studio::{OpenHours, Studio, StudioHours};
-    use chrono::{NaiveTime, Weekday};
+    use chrono::{DateTime, NaiveTime, Utc, Weekday};
     use rand::SeedableRng;
     use rand_pcg::Pcg64Mcg;
 
-    #[test]
-    fn an_order_is_worth_the_same_from_a_beginning_and_from_the_start() {
+    /// Six pictures of passes, a glaze and a varnish, three hours a day and one flat place.
+    fn studio() -> (Studio, DateTime<Utc>) {
         use StepKind::{Glaze, Pass, Varnish};
         let step = |p: usize, i: usize, kind: StepKind| {
-            let material = if kind == Varnish { "varnish-gloss" } else { "heavy-pb29" };
+            let material = match kind {
+                Varnish => "varnish-gloss",
+                Glaze => "glazing",
+                _ => "heavy-pb29",
+            };
             let mix = vec![Part { material: material.into(), parts: 1.0 }].into();
             let hands_on_min = (20 + (p * 7 + i * 13) % 9 * 10) as f64;
             Step { mix, hands_on_min, ..Step::usual(format!("s{i}"), kind) }
         };
-        let kinds = [Pass, Glaze, Pass, Pass, Varnish];
+        let kinds = [Pass, Glaze, Pass, Glaze, Varnish];
         let steps = |p| (0..5).map(|i| step(p, i, kinds[i])).collect();
         let day = |n| Weekday::try_from(n).unwrap();
         let at = |h| NaiveTime::from_hms_opt(h, 0, 0).unwrap();
-        let hours = (0..7).map(|n| OpenHours { day: day(n), from: at(9), to: at(12) }).collect();
+        let open = (0..7).map(|n| OpenHours { day: day(n), from: at(9), to: at(12) }).collect();
+        let hours = StudioHours::try_new(chrono_tz::UTC, open, vec![]).unwrap();
         let room = AirSeries::constant(Air::try_new(21.0, 0.5, 0.15).unwrap());
+        let picture = |p| Picture::new(format!("p{p}"), (30.0, 40.0), steps(p));
         let studio = Studio {
             materials: starter_shelf().unwrap(),
-            pictures: (0..6)
-                .map(|p| Picture::new(format!("p{p}"), (30.0, 40.0), steps(p)))
-                .collect(),
+            pictures: (0..6).map(picture).collect(),
             flat_places: 1,
-            ..Studio::new(
-                "Room",
-                StudioHours::try_new(chrono_tz::UTC, hours, vec![]).unwrap(),
-                room,
-            )
+            ..Studio::new("Room", hours, room)
         };
-        let from = "2027-01-04T08:00:00Z".parse().unwrap();
+        (studio, "2027-01-04T08:00:00Z".parse().unwrap())
+    }
+
+    #[test]
+    fn rough_films_put_right_tell_what_an_order_is_worth() {
+        let (studio, from) = studio();
+        let problem = Problem::new(&studio, from);
+        let mut films = Films::new(&studio);
+        films.follow_roughly(&studio);
+        let mut order = Schedule::first_come(&problem, &mut films).order(&problem);
+        let mut draw = Pcg64Mcg::seed_from_u64(7);
+        let (mut by_lags, mut by_rough, mut tried) = (0.0, 0.0, 0);
+        for n in 0..160 {
+            let Some(next) = changed(&order, &problem, &mut draw) else { continue };
+            order = next;
+            if n % 8 > 0 {
+                continue;
+            }
+            let [lags, rough, is] = [Judged::Lags, Judged::Rough, Judged::Films].map(|judged| {
+                films.judged = judged;
+                Schedule::play(&problem, &mut films, &order, None).unwrap().score.sum as f64
+            });
+            by_lags += (lags / is - 1.0).abs();
+            by_rough += (rough / is - 1.0).abs();
+            tried += 1;
+        }
+        let (lags, rough) = (by_lags / f64::from(tried), by_rough / f64::from(tried));
+        assert!(tried > 10 && rough < 0.004, "{tried} orders, rough films off by {rough:.4}");
+        assert!(rough < 0.4 * lags, "rough films off by {rough:.4}, lags by {lags:.4}");
+    }
+
+    #[test]
+    fn an_order_is_worth_the_same_from_a_beginning_and_from_the_start() {
+        let (studio, from) = studio();
         let problem = Problem::new(&studio, from);
         let mut films = Films::new(&studio);
         let mut order = Schedule::first_come(&problem, &mut films).order(&problem);

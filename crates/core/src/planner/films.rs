@@ -47,7 +47,7 @@ struct Waited {
     lags: Lags,
     /// What the films say over what rough ones say [-].
     rough: Lags,
-    /// The shortest lag [s] that films ever had.
+    /// The shortest lag [s] that ever came out.
     shortest: i64,
 }
 
@@ -109,13 +109,21 @@ impl Films {
         self.earliest.clear();
     }
 
-    /// Follows rough films from now on too.
-    pub fn follow_roughly(&mut self, studio: &Studio) {
-        if self.rough.is_none() {
+    /// Follows rough films from now on too; true when it did not before.
+    pub fn follow_roughly(&mut self, studio: &Studio) -> bool {
+        let begins = self.rough.is_none();
+        if begins {
             let mut rough = Beds::none(Grid::ROUGH);
             rough.begin(studio, threads());
             self.rough = Some(rough);
         }
+        begins
+    }
+
+    /// The same without rough films: only a search needs them.
+    #[must_use]
+    pub fn without_rough(self) -> Self {
+        Self { rough: None, ..self }
     }
 
     /// Stretches in which sealing coats that are on hold flat places.
@@ -143,10 +151,12 @@ impl Films {
             *self = Self::new(new);
             return;
         }
-        self.rough = None;
         for p in 0..new.pictures.len() {
             if old.pictures[p] != new.pictures[p] {
                 self.held[p] = self.fine.begin_again(new, p);
+                if let Some(rough) = &mut self.rough {
+                    rough.begin_again(new, p);
+                }
                 self.waited[p] = vec![Vec::new(); new.pictures[p].steps.len()];
                 self.wet.retain(|(q, ..), _| *q != p as u32);
                 self.earliest.remove(&(p as u32));
@@ -236,8 +246,10 @@ impl Films {
             });
             return Ok(ready(&film.done, problem.studio, (i, below), at));
         }
+        let unlearned = under.is_some_and(|of| self.is_unlearned((p, i), of));
         let node = self.fine.node(film.bed);
-        if let Some((_, known)) = node.ready.iter().find(|(step, _)| *step == i) {
+        let known = node.ready.iter().find(|(step, _)| *step == i).filter(|_| !unlearned);
+        if let Some((_, known)) = known {
             return known.clone();
         }
         let found = node.bed.film_ready(problem.studio, i).map_err(not_ready);
@@ -275,6 +287,12 @@ impl Films {
         }
     }
 
+    /// Whether rough films are followed and what they are off by is not known at all for this wait.
+    fn is_unlearned(&self, (p, i): (usize, usize), of: usize) -> bool {
+        let waited = || self.waited[p][i].iter().find(|w| w.of == of);
+        self.rough.is_some() && waited().is_some_and(|w| w.lags.is_long() && w.rough.is_empty())
+    }
+
     /// How long after coat `of` [s] the film is ready for step `i`, without computing it; `None` while
     /// nothing is known.
     fn lag(
@@ -292,6 +310,7 @@ impl Films {
             let waited = &mut self.waited[p][i][n];
             let lag = rough * waited.rough.at(&film.below).unwrap_or(1.0);
             waited.lags.note(&film.below, lag);
+            waited.shortest = waited.shortest.min(lag as i64);
             return Some(lag);
         }
         self.waited[p][i][n].lags.at(&film.below)

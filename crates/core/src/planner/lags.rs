@@ -103,6 +103,11 @@ impl Lags {
         self.adds = self.alike.as_ref().map_or_else(|| off.map(|_| 0.0), |f| f.solve(&off));
     }
 
+    /// Whether nothing is known yet.
+    pub const fn is_empty(&self) -> bool {
+        self.held.is_empty()
+    }
+
     /// Whether its lags are long.
     pub fn is_long(&self) -> bool {
         self.logs.last().is_some_and(|log| log.exp() >= LONG_S)
@@ -110,7 +115,7 @@ impl Lags {
 
     /// The lag over coats that hold so much; `None` while nothing is known.
     pub fn at(&self, held: &Held) -> Option<f64> {
-        if self.held.is_empty() {
+        if self.is_empty() {
             return None;
         }
         let near = self.held.iter().zip(self.adds.iter());

@@ -147,7 +147,7 @@ impl<'a> Planner<'a> {
 
     /// Gives back the films that it was lent.
     pub(super) fn into_films(self) -> Films {
-        self.films
+        self.films.without_rough()
     }
 
     /// The best plan so far.
@@ -295,7 +295,8 @@ impl<'a> Planner<'a> {
         if steps < 2 {
             return;
         }
-        self.films.follow_roughly(self.problem.studio);
+        let begins = self.films.read + steps as u64 * LAGS_A_ROUGH_FILM;
+        self.due = self.due.max(begins);
         let last = self.tried + tries;
         let mut draw = Pcg64Mcg::seed_from_u64(seed);
         let mut round = FIRST_ROUND * steps as u64;
@@ -400,7 +401,9 @@ impl<'a> Planner<'a> {
             }
             let last = try_no == tries;
             let mut learned = false;
-            let due = self.films.read >= self.due || (last && promising.is_some());
+            // A search that is short does without rough films.
+            let is_long = self.films.made_roughly() > 0;
+            let due = self.films.read >= self.due || (last && is_long && promising.is_some());
             if judged == Judged::Lags && due {
                 self.play_roughly(promising.take(), &current, &mut proven);
                 learned = true;
@@ -408,6 +411,7 @@ impl<'a> Planner<'a> {
             let due = last || self.films.read >= self.films_due;
             let order = match judged {
                 Judged::Films => promising.take(),
+                _ if last && !is_long && proven.is_none() => promising.take(),
                 _ => proven.take_if(|_| due).map(|known| known.order),
             };
             if let Some(order) = order {
@@ -458,6 +462,11 @@ impl<'a> Planner<'a> {
         proven: &mut Option<Proven>,
     ) {
         let made = self.films.made_roughly();
+        if self.films.follow_roughly(self.problem.studio) {
+            // Of what was played already is learned what they are off by.
+            let best = self.order.clone();
+            self.judge(&best, Judged::Films, None);
+        }
         match promising {
             Some(order) => {
                 let best = self.best.score;
