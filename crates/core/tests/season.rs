@@ -216,6 +216,28 @@ fn a_photograph_is_due_after_the_last_paint_and_before_the_varnish() {
 }
 
 #[test]
+fn searches_side_by_side_keep_the_best_that_any_of_them_found() {
+    let glazes = [0.0, 5.0, 10.0, 15.0].map(glazed);
+    let studio = self::studio((10, 11), glazes.into());
+    let request = Request { studio: &studio, from: thursday() };
+    let worth = |o: &ulvek_core::planner::Objective| (o.weighted_days_late, o.sum_of_finish_min);
+    let mut beside = Planner::new(request);
+    let first = worth(&beside.plan().objective);
+    let found = std::sync::Mutex::new(first);
+    beside.improve_beside(&[3, 4, 5], 300, |progress| {
+        let mut found = found.lock().unwrap();
+        *found = if worth(&progress.best) < *found { worth(&progress.best) } else { *found };
+        true
+    });
+    let best = worth(&beside.plan().objective);
+    assert!(best <= *found.lock().unwrap() && best < first, "{best:?} after {first:?}");
+    let mut kept = studio.clone();
+    kept.order = beside.order();
+    let from_order = plan(Request { studio: &kept, from: thursday() });
+    assert_eq!(worth(&from_order.objective), best);
+}
+
+#[test]
 fn a_search_stops_when_it_is_told_to() {
     let studio = self::studio((10, 11), vec![glazed(0.0), glazed(5.0), glazed(10.0), glazed(15.0)]);
     let mut planner = Planner::new(Request { studio: &studio, from: thursday() });

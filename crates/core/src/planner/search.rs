@@ -23,6 +23,7 @@ use chrono::{DateTime, Utc};
 use rand::SeedableRng;
 use rand_pcg::Pcg64Mcg;
 use std::collections::HashMap;
+use std::sync::{Mutex, PoisonError};
 
 /// With more steps than this orders are only tried by lags. [practice] films of 40 steps: 20 ms
 const EXACT_STEPS: usize = 40;
@@ -255,14 +256,25 @@ impl<'a> Planner<'a> {
     /// Tries up to `tries` more orders, as long as `go_on` says so and something could be better.
     /// `go_on` is asked before every try.
     pub fn improve(&mut self, seed: u64, tries: u64, go_on: impl FnMut(&SearchProgress) -> bool) {
+        self.improve_from((seed, tries), go_on, |_| {});
+    }
+
+    /// The same, looking `around` before every round.
+    fn improve_from(
+        &mut self,
+        (seed, tries): (u64, u64),
+        go_on: impl FnMut(&SearchProgress) -> bool,
+        around: impl FnMut(&mut Self),
+    ) {
         if self.problem.steps_left() >= 2 {
             let last = self.tried + tries;
             self.start_well();
-            self.refine(seed, last.saturating_sub(self.tried), go_on);
+            self.rounds((seed, last.saturating_sub(self.tried)), go_on, around);
         }
     }
 
-    /// The same from several seeds at once, each on a thread of its own; the best that any found is kept.
+    /// The same from several seeds at once, each on a thread of its own; each begins its rounds at the best order
+    /// that any of them found, and the best is kept.
     pub fn improve_beside(
         &mut self,
         seeds: &[u64],
@@ -270,9 +282,11 @@ impl<'a> Planner<'a> {
         go_on: impl Fn(&SearchProgress) -> bool + Sync,
     ) {
         let begun = self.tried;
+        let known = Mutex::new((self.best.score, self.order.clone()));
         let mut found = in_parallel(seeds.len(), seeds.len(), |n| {
             let mut beside = self.clone();
-            beside.improve(seeds[n], tries, |progress| go_on(progress));
+            let around = |beside: &mut Planner<'_>| beside.share(&known);
+            beside.improve_from((seeds[n], tries), |progress| go_on(progress), around);
             Some(beside)
         });
         let all: u64 = found.iter().map(|beside| beside.tried - begun).sum();
@@ -283,13 +297,36 @@ impl<'a> Planner<'a> {
         }
     }
 
+    /// Tells what it found if that is better than what is `known`, and else takes that over.
+    fn share(&mut self, known: &Mutex<(Score, Order)>) {
+        let better = {
+            let mut known = known.lock().unwrap_or_else(PoisonError::into_inner);
+            if self.best.score.beats(&known.0) {
+                *known = (self.best.score, self.order.clone());
+            }
+            known.0.beats(&self.best.score).then(|| known.1.clone())
+        };
+        if let Some(order) = better {
+            self.take_if_better(&order);
+        }
+    }
+
     /// The same from the order that is known, without trying quite other ones first: those move every
     /// film.
     pub(super) fn refine(
         &mut self,
         seed: u64,
         tries: u64,
+        go_on: impl FnMut(&SearchProgress) -> bool,
+    ) {
+        self.rounds((seed, tries), go_on, |_| {});
+    }
+
+    fn rounds(
+        &mut self,
+        (seed, tries): (u64, u64),
         mut go_on: impl FnMut(&SearchProgress) -> bool,
+        mut around: impl FnMut(&mut Self),
     ) {
         let steps = self.problem.steps_left();
         if steps < 2 {
@@ -305,6 +342,7 @@ impl<'a> Planner<'a> {
             let exact = steps <= EXACT_STEPS && n % EXACT_ROUND == EXACT_ROUND - 1;
             let judged = if exact { Judged::Films } else { Judged::Lags };
             n += 1;
+            around(self);
             // Films take long: such a round stays short.
             let tries = if exact { EXACT_TRIES * steps as u64 } else { round };
             if !self.round(&mut draw, judged, tries.min(last - self.tried), &mut go_on) {
