@@ -34,8 +34,8 @@ pub(super) struct Played {
     below: Held,
     /// Its bed, while films are computed exactly.
     bed: BedId,
-    /// Its bed on the rough grid, while that is followed.
-    rough: BedId,
+    /// Its bed on the rough grid, while that is followed and can be.
+    rough: Option<BedId>,
 }
 
 /// What is known of the time from one coat to where the film is ready for one step.
@@ -199,7 +199,7 @@ impl Films {
     /// Picture `p` as it is now.
     pub fn root(&self, p: usize) -> Known<Played> {
         let bed = self.fine.root(p)?;
-        let rough = self.rough.as_ref().map_or(Ok(0), |rough| rough.root(p))?;
+        let rough = self.rough.as_ref().and_then(|rough| rough.root(p).ok());
         let done = self.fine.bed(bed).done.clone();
         Ok(Played { below: held(&done.ages()), done, bed, rough })
     }
@@ -221,7 +221,7 @@ impl Films {
             return Ok(());
         }
         if let Some(rough) = self.rough.as_mut().filter(|_| lays) {
-            film.rough = rough.follow(problem, film.rough, (i, end))?;
+            film.rough = film.rough.and_then(|bed| rough.follow(problem, bed, (i, end)).ok());
         }
         if self.judged == Judged::Films {
             film.bed = self.fine.follow(problem, film.bed, (i, end))?;
@@ -323,7 +323,7 @@ impl Films {
         film: &Played,
         (i, of): (usize, usize),
     ) -> Option<f64> {
-        let rough = &mut self.rough.as_mut()?.node(film.rough).bed;
+        let rough = &mut self.rough.as_mut()?.node(film.rough?).bed;
         let ready = rough.film_ready(problem.studio, i).ok()??;
         let lag = (ready.at - film.done.end_of(of)?).num_seconds();
         (lag > 0).then_some(lag as f64)
