@@ -83,8 +83,8 @@ impl Grid {
         goes_on: true,
     };
     /// Enough to tell orders of work apart while a search goes on: the wait for sealing, at a fifth of the time of
-    /// [`Grid::PLANNING`]. By what it was off for other ages of the same coats it comes within 1.6 h of a week for
-    /// half of all stacks and 4 to 9 h for nine of ten; two cells a coat are twice as far off. Measured.
+    /// [`Grid::PLANNING`]. By what it was off for other ages of the same coats it comes within 1.5 to 2.6 h of a
+    /// week for half of all stacks and 4 to 8 h for nine of ten; two cells a coat are twice as far off. Measured.
     pub const ROUGH: Grid = Grid { cells: 3, ..Self::SAMPLED };
     /// Enough to draw a film as a line.
     pub const DRAWN: Grid = Grid {

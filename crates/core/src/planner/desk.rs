@@ -62,7 +62,7 @@ fn line_of(
     let asked = coats.len() == laid || (picture.due.is_some() && !picture.is_packed());
     let until = last + if asked { HORIZON_S } else { SOON_S };
     let tops = on_top(&coats[..laid]);
-    let known = followed(&films.along(p, &planned_on(plan, p)));
+    let known = followed(&films.played().along(p, &planned_on(plan, p)));
     let on = (Grid::PLANNING, &known[..]);
     follow_on(picture, coats, &studio.futures(), on, (until, 0), |n| tops.contains(&n))
 }
@@ -180,7 +180,7 @@ impl Desk {
         let (films, known) = (&self.films, &self.ready_known);
         let outcome = |p: usize| {
             let known = known.get(&p).filter(|(key, _)| *key == keys[p]);
-            let bed = |planned: &[_]| films.bed_after(&studio, p, planned);
+            let bed = |planned: &[_]| films.played().bed_after(&studio, p, planned);
             Some(known.map_or_else(
                 || ready_after(&studio, &plan, p, bed),
                 |(_, as_it_was)| Ok(*as_it_was),
@@ -338,7 +338,7 @@ impl Desk {
     /// Picture `p` with what is laid on it.
     fn bed(&mut self, p: usize, now: DateTime<Utc>) -> Result<Bed, CoatFault> {
         self.plan(now);
-        match self.films.along(p, &[]).first() {
+        match self.films.played().along(p, &[]).first() {
             Some(bed) => Ok((*bed).clone()),
             None => Bed::new(&self.studio, p, Grid::PLANNING),
         }

@@ -7,8 +7,7 @@ use super::lags::{Held, Lags, held, held_under};
 use super::parallel::threads;
 use super::problem::{Known, Problem};
 use crate::film::{FilmState, Grid};
-use crate::picture::CoatFault;
-use crate::readiness::{Bed, Blocked, Done, FilmReady, NotReady, Ready, Stretch, Wait, WaitReason};
+use crate::readiness::{Blocked, Done, FilmReady, NotReady, Ready, Stretch, Wait, WaitReason};
 use crate::studio::Studio;
 use crate::time::{whole_instant, whole_seconds};
 use chrono::{DateTime, Utc};
@@ -176,24 +175,9 @@ impl Films {
         full
     }
 
-    /// The beds of picture `p` as it is now and after each of `planned` (end and step, in order), as far as
-    /// they were played with films.
-    pub fn along(&self, p: usize, planned: &[(DateTime<Utc>, usize)]) -> Vec<&Bed> {
-        self.fine.along(p, planned)
-    }
-
-    /// The bed of picture `p` after all of `planned` (end and step, in order); what was played is not followed
-    /// again.
-    ///
-    /// # Errors
-    /// [`CoatFault`] when a coat cannot be computed.
-    pub fn bed_after(
-        &self,
-        studio: &Studio,
-        p: usize,
-        planned: &[(DateTime<Utc>, usize)],
-    ) -> Result<Bed, CoatFault> {
-        self.fine.bed_after(studio, p, planned)
+    /// The films that were played.
+    pub const fn played(&self) -> &Beds {
+        &self.fine
     }
 
     /// Picture `p` as it is now.

@@ -12,8 +12,8 @@ use nalgebra::{Cholesky, DMatrix, DVector, Dyn, SMatrix, SVector};
 
 /// Age at which a coat counts a third [s]. Measured: of 0.5 to 16 days nearest to the films of 16 pictures
 const FADES_S: f64 = 8.0 * DAY_S;
-/// Most lags kept for one step where they are long, as before a seal. [practice] with half as many half of
-/// them are read off a quarter less well
+/// Most lags kept for one step where they are long, as before a seal. [practice] with 32 of them lags are read off
+/// twice as far off as with 200
 const MOST: usize = 256;
 /// The same where they are short: they hardly differ, and there are ten times as many. [practice]
 const MOST_SHORT: usize = 16;
@@ -35,6 +35,9 @@ const RIDGE: f64 = 1e-2;
 /// What the coats below the last one may still have held when that was laid, the youngest first, each beside a
 /// fresh one [-].
 pub(super) type Held = SVector<f64, AGES>;
+
+// `alike` holds in no more dimensions.
+const _: () = assert!(AGES <= 7);
 
 /// The same from their ages then [s].
 pub(super) fn held(ages: &[i64; AGES]) -> Held {

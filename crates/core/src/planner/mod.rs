@@ -26,6 +26,7 @@ mod planned;
 mod problem;
 mod ready;
 mod remind;
+mod rounds;
 mod score;
 mod search;
 mod ways;

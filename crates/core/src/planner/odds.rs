@@ -132,7 +132,7 @@ fn future(
         Aim::Finish => plan.pictures[p].finish,
         // A film that cannot be computed blocks its picture before.
         Aim::Ready => {
-            let bed = |planned: &[_]| films.bed_after(&studio, p, planned);
+            let bed = |planned: &[_]| films.played().bed_after(&studio, p, planned);
             ready_after(&studio, &plan, p, bed).ok()?.at
         }
     };

@@ -2,53 +2,19 @@
 //!
 //! An order of work says whose turn it is; playing it places each step as early as hours, film and
 //! floors allow, so that some order gives the best plan wherever a coat laid earlier is ready
-//! earlier. The search changes one order (a turn, two turns, a picture, a shared mix) and keeps
-//! what is better; now and then, less often as it cools, also what is a little worse (simulated
-//! annealing, Kirkpatrick et al. 1983), each round beginning at the best order known.
-//! Most orders are judged by the lags that films had so far; an order that looks better is played with
-//! rough films, which teach the lags what they did not know, and if it still looks better with its films. The plan
-//! that is kept was always played with them.
+//! earlier. Which orders are tried, and by what they are judged, is in the module of the rounds.
 
-use super::beginnings::Beginnings;
 use super::bound::bound;
 use super::decode::{Order, Schedule};
 use super::films::{Films, Judged};
-use super::moves::{Limit, changed};
 use super::parallel::in_parallel;
 use super::problem::Problem;
 use super::score::Score;
 use super::{Objective, Plan, Request, finish::plan_of};
 use crate::studio::{OrderEntry, Studio};
 use chrono::{DateTime, Utc};
-use rand::SeedableRng;
-use rand_pcg::Pcg64Mcg;
 use std::collections::HashMap;
 use std::sync::{Mutex, PoisonError};
-
-/// With more steps than this orders are only tried by lags. [practice] films of 40 steps: 20 ms
-const EXACT_STEPS: usize = 40;
-/// One in so many rounds is tried with films, where there are few steps. [practice]
-const EXACT_ROUND: u64 = 5;
-/// Orders tried in a round with films, for each step. [practice] a film takes some 1 000 times as long
-/// as a lag
-const EXACT_TRIES: u64 = 4;
-/// Orders tried in the first round, for each step. Each round is longer by [`LONGER`]. [practice]
-const FIRST_ROUND: u64 = 30;
-/// Steps placed by lags for each film that the last order cost, before another is played with its films: where a
-/// search still falls, most of what looks better is overtaken meanwhile. [practice] films then take about a
-/// third of the time; with 700 to 2 000 a search comes to the same
-const LAGS_A_FILM: u64 = 2_000;
-/// The same for each rough film. [practice] it takes a fifth of the time; with 150 to 1 000 a search comes to the same
-const LAGS_A_ROUGH_FILM: u64 = 400;
-/// By how much an order may be worse with rough films than the best one and still be played with its films [-]:
-/// what rough films of a whole studio are off by. Measured
-const ROUGHLY: f64 = 0.001;
-/// Growth of a round [-]. [practice]
-const LONGER: f64 = 1.25;
-/// Steps up to which a round begins with its whole warmth. [practice]
-const MILD_STEPS: f64 = 60.0;
-/// Part of the warmth that is left at the end of a round [-]. [practice]
-const COLD: f64 = 0.01;
 
 /// How far a search is.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -80,25 +46,19 @@ pub struct SearchProgress {
 /// ```
 #[derive(Debug, Clone)]
 pub struct Planner<'a> {
-    problem: Problem<'a>,
-    films: Films,
-    best: Schedule,
-    order: Order,
+    pub(super) problem: Problem<'a>,
+    pub(super) films: Films,
+    pub(super) best: Schedule,
+    pub(super) order: Order,
     /// Whether it began with an order that was given, and not with what can start first.
     ordered: bool,
     /// The bound, and how many films were known when it was computed.
     bound: Option<(u64, Score)>,
-    tried: u64,
+    pub(super) tried: u64,
     /// Steps read from lags when an order may be played with rough films again.
-    due: u64,
+    pub(super) due: u64,
     /// The same with its films.
-    films_due: u64,
-}
-
-/// An order that looks better with rough films, and what it looks like.
-struct Proven {
-    order: Order,
-    score: Score,
+    pub(super) films_due: u64,
 }
 
 impl<'a> Planner<'a> {
@@ -322,36 +282,6 @@ impl<'a> Planner<'a> {
         self.rounds((seed, tries), go_on, |_| {});
     }
 
-    fn rounds(
-        &mut self,
-        (seed, tries): (u64, u64),
-        mut go_on: impl FnMut(&SearchProgress) -> bool,
-        mut around: impl FnMut(&mut Self),
-    ) {
-        let steps = self.problem.steps_left();
-        if steps < 2 {
-            return;
-        }
-        let begins = self.films.read + steps as u64 * LAGS_A_ROUGH_FILM;
-        self.due = self.due.max(begins);
-        let last = self.tried + tries;
-        let mut draw = Pcg64Mcg::seed_from_u64(seed);
-        let mut round = FIRST_ROUND * steps as u64;
-        let mut n = 0;
-        while self.tried < last && !self.is_at_bound() {
-            let exact = steps <= EXACT_STEPS && n % EXACT_ROUND == EXACT_ROUND - 1;
-            let judged = if exact { Judged::Films } else { Judged::Lags };
-            n += 1;
-            around(self);
-            // Films take long: such a round stays short.
-            let tries = if exact { EXACT_TRIES * steps as u64 } else { round };
-            if !self.round(&mut draw, judged, tries.min(last - self.tried), &mut go_on) {
-                return;
-            }
-            round = (round as f64 * LONGER) as u64;
-        }
-    }
-
     /// Tries orders that are often good: by date, by the work left, by room to the date.
     fn start_well(&mut self) {
         let problem = &self.problem;
@@ -389,147 +319,20 @@ impl<'a> Planner<'a> {
         }
     }
 
-    /// One cooling; false when it was stopped.
-    fn round(
-        &mut self,
-        draw: &mut Pcg64Mcg,
-        judged: Judged,
-        tries: u64,
-        go_on: &mut impl FnMut(&SearchProgress) -> bool,
-    ) -> bool {
-        let mut current = self.order.clone();
-        let mut beginnings = Beginnings::of(self.problem.steps_left());
-        let mut current_score = self.judge(&current, judged, None).unwrap_or(self.best.score);
-        // By lags a plan is not quite what it is: what counts is whether an order looks better
-        // than the best one looks, and the best of a stretch is then played with its films.
-        let mut to_beat = current_score;
-        let mut promising: Option<Order> = None;
-        let mut proven: Option<Proven> = None;
-        let steps = self.problem.steps_left() as f64;
-        // Many steps drift apart sooner.
-        let mild = (MILD_STEPS / steps).powf(1.5).min(1.0);
-        for try_no in 1..=tries {
-            if !go_on(&self.progress()) {
-                if let Some(order) = proven.map(|known| known.order).or(promising) {
-                    self.take_if_better(&order);
-                }
-                return false;
-            }
-            if self.films.tidy(self.problem.studio) {
-                beginnings.clear();
-            }
-            let warm = mild * COLD.powf(try_no as f64 / tries as f64);
-            self.tried += 1;
-            if let Some(next) = changed(&current, &self.problem, draw) {
-                let limit = Limit::drawn(&current_score, warm, draw, self.problem.tasks.len());
-                let same = next.same_turns(&current);
-                let judgement = match judged {
-                    Judged::Lags => self.judge_from(&mut beginnings, (&next, same), &limit.worst),
-                    _ => self.judge(&next, judged, Some(&limit.worst)),
-                };
-                if let Some(score) = judgement.filter(|s| limit.takes(s, &current_score)) {
-                    current = next;
-                    beginnings.change_from(same);
-                    current_score = score;
-                    if score.beats(&to_beat) {
-                        to_beat = score;
-                        promising = Some(current.clone());
-                    }
-                }
-            }
-            let last = try_no == tries;
-            let mut learned = false;
-            // A search that is short does without rough films.
-            let is_long = self.films.made_roughly() > 0;
-            let due = self.films.read >= self.due || (last && is_long && promising.is_some());
-            if judged == Judged::Lags && due {
-                self.play_roughly(promising.take(), &current, &mut proven);
-                learned = true;
-            }
-            let due = last || self.films.read >= self.films_due;
-            let order = match judged {
-                Judged::Films => promising.take(),
-                _ if last && !is_long && proven.is_none() => promising.take(),
-                _ => proven.take_if(|_| due).map(|known| known.order),
-            };
-            if let Some(order) = order {
-                self.play_films(&order);
-                if self.is_at_bound() {
-                    return true;
-                }
-                learned = true;
-            }
-            if learned {
-                beginnings.clear();
-                // The lags moved: what the best one looks like moves too.
-                let best = proven.as_ref().map_or(&self.order, |known| &known.order).clone();
-                to_beat = self.judge(&best, judged, None).unwrap_or(to_beat);
-                current_score = self.judge(&current, judged, None).unwrap_or(current_score);
-            }
-        }
-        true
-    }
-
     /// The score of an order, by lags or by films; `None` when it is worse than `limit`.
-    fn judge(&mut self, order: &Order, judged: Judged, limit: Option<&Score>) -> Option<Score> {
+    pub(super) fn judge(
+        &mut self,
+        order: &Order,
+        judged: Judged,
+        limit: Option<&Score>,
+    ) -> Option<Score> {
         self.films.judged = judged;
         let played = Schedule::play(&self.problem, &mut self.films, order, limit);
         self.films.judged = Judged::Films;
         played.map(|schedule| schedule.score)
     }
 
-    /// The same by lags, from the beginnings of an order that `order` has its turns up to `same` from.
-    fn judge_from(
-        &mut self,
-        beginnings: &mut Beginnings,
-        order: (&Order, usize),
-        limit: &Score,
-    ) -> Option<Score> {
-        self.films.judged = Judged::Lags;
-        let found = beginnings.judge(&self.problem, &mut self.films, order, limit);
-        self.films.judged = Judged::Films;
-        found
-    }
-
-    /// Plays an order that looks better by lags with rough films: whether it still does, beside the best one and
-    /// `proven`, another that did. Without one the lags are learned anew where the search has come to.
-    fn play_roughly(
-        &mut self,
-        promising: Option<Order>,
-        current: &Order,
-        proven: &mut Option<Proven>,
-    ) {
-        let made = self.films.made_roughly();
-        if self.films.follow_roughly(self.problem.studio) {
-            // Of what was played already is learned what they are off by.
-            let best = self.order.clone();
-            self.judge(&best, Judged::Films, None);
-        }
-        match promising {
-            Some(order) => {
-                let best = self.best.score;
-                let sum = best.sum + (best.sum as f64 * ROUGHLY) as i64;
-                let limit = Score { sum, set_ups: u32::MAX, ..best };
-                let limit = proven.as_ref().map_or(limit, |known| known.score);
-                if let Some(score) = self.judge(&order, Judged::Rough, Some(&limit)) {
-                    *proven = Some(Proven { order, score });
-                }
-            }
-            None => {
-                self.judge(current, Judged::Rough, None);
-            }
-        }
-        self.due = self.films.read + (self.films.made_roughly() - made) * LAGS_A_ROUGH_FILM;
-    }
-
-    /// Plays an order with its films and keeps it if it is better.
-    fn play_films(&mut self, order: &Order) {
-        let made = self.films.made();
-        self.take_if_better(order);
-        self.films_due = self.films.read + (self.films.made() - made) * LAGS_A_FILM;
-    }
-
-    fn take_if_better(&mut self, order: &Order) {
+    pub(super) fn take_if_better(&mut self, order: &Order) {
         let limit = self.best.score;
         let played = Schedule::play(&self.problem, &mut self.films, order, Some(&limit));
         if let Some(schedule) = played.filter(|s| s.score.beats(&limit)) {
