@@ -48,7 +48,7 @@ export async function expectAccessible(page: Page, rules?: string[]) {
       .filter((v) => v.impact === 'serious' || v.impact === 'critical')
       .flatMap((v) => v.nodes.map((n) => `${v.id}: ${n.html.slice(0, 400)} ${n.failureSummary}`));
     expect(faults).toEqual([]);
-  }).toPass({ timeout: 15_000 });
+  }).toPass({ timeout: 180_000 });
 }
 
 /** Nothing scrolls sideways, once the figures have taken their new width. */

@@ -79,7 +79,7 @@ test('the strata say for any moment what the film allows', async ({ page }) => {
   await expect(verdict).toContainText(/Paintable by 18:56, likely from 1[67]:\d\d\./);
   await expect(async () => {
     await strata.press('ArrowRight');
-    await expect(verdict).toContainText('Glaze 2 is setting: leave it.', { timeout: 100 });
+    expect(await verdict.textContent()).toContain('Glaze 2 is setting: leave it.');
   }).toPass();
   await expect(strata).toHaveAttribute('aria-valuetext', /Glaze 2 is setting/);
   await page.keyboard.press('n');
