@@ -60,7 +60,7 @@ impl Beginnings {
 }
 
 #[cfg(test)]
-mod tests {
+pub(super) mod tests {
     use super::super::films::Judged;
     use super::super::moves::changed;
     use super::*;
@@ -73,7 +73,7 @@ mod tests {
     use rand_pcg::Pcg64Mcg;
 
     /// Six pictures of passes, a glaze and a varnish, three hours a day and one flat place.
-    fn studio() -> (Studio, DateTime<Utc>) {
+    pub fn studio() -> (Studio, DateTime<Utc>) {
         use StepKind::{Glaze, Pass, Varnish};
         let step = |p: usize, i: usize, kind: StepKind| {
             let material = match kind {

@@ -3,7 +3,8 @@
 //! on a coarser grid, which tell at a fifth of the time what an order is worth that looks good by lags.
 
 use super::beds::{BedId, Beds, cannot};
-use super::lags::{Held, Lags, held, held_under};
+use super::lags::{Held, LONG_S, Lags, held, held_under};
+use super::lessons::Lesson;
 use super::parallel::threads;
 use super::problem::{Known, Problem};
 use crate::film::{FilmState, Grid};
@@ -68,6 +69,8 @@ pub(super) struct Films {
     pub judged: Judged,
     /// Steps whose lag was read off.
     pub read: u64,
+    /// Long waits that came out, while somebody else wants to know them.
+    told: Option<Vec<Lesson>>,
 }
 
 impl Films {
@@ -95,6 +98,7 @@ impl Films {
             earliest: HashMap::new(),
             judged: Judged::Films,
             read: 0,
+            told: None,
         }
     }
 
@@ -254,20 +258,67 @@ impl Films {
         at: DateTime<Utc>,
     ) {
         let Some(laid) = film.done.end_of(of) else { return };
-        let lag = (at - laid).num_seconds();
-        let list = &mut self.waited[p][i];
-        let n = list.iter().position(|w| w.of == of).unwrap_or_else(|| {
+        let lag = (at - laid).num_seconds() as f64;
+        let mut lesson = Lesson { of_step: (p, i), of, held: film.below, lag, ratio: None };
+        if lag >= LONG_S || self.waits_long((p, i)) {
+            lesson.ratio = self.rough_lag(problem, film, (i, of)).map(|rough| lag / rough);
+        }
+        self.learn(&lesson);
+        self.tell(lesson);
+    }
+
+    /// Learns of a wait.
+    pub fn learn(&mut self, lesson: &Lesson) {
+        let Lesson { of_step: (p, i), of, held, lag, ratio } = lesson;
+        let list = &mut self.waited[*p][*i];
+        let n = list.iter().position(|w| w.of == *of).unwrap_or_else(|| {
             let (lags, rough) = (Lags::default(), Lags::default());
-            list.push(Waited { of, lags, rough, shortest: lag });
+            list.push(Waited { of: *of, lags, rough, shortest: *lag as i64 });
             list.len() - 1
         });
         let waited = &mut list[n];
-        waited.shortest = waited.shortest.min(lag);
-        waited.lags.note(&film.below, lag as f64);
-        if waited.lags.is_long()
-            && let Some(rough) = self.rough_lag(problem, film, (i, of))
-        {
-            self.waited[p][i][n].rough.note(&film.below, lag as f64 / rough);
+        waited.shortest = waited.shortest.min(*lag as i64);
+        waited.lags.note(held, *lag);
+        if let Some(ratio) = ratio {
+            waited.rough.note(held, *ratio);
+        }
+    }
+
+    /// The same of a long wait by rough films alone, in no plan: it says nothing of what is the shortest.
+    pub fn learn_roughly(&mut self, lesson: &Lesson) {
+        let Lesson { of_step: (p, i), of, held, lag, .. } = lesson;
+        let waited = self.waited[*p][*i].iter_mut().find(|w| w.of == *of);
+        if let Some(waited) = waited.filter(|w| w.lags.is_long()) {
+            let ratio = waited.rough.at(held).unwrap_or(1.0);
+            waited.lags.note(held, lag * ratio);
+        }
+    }
+
+    /// How long the wait of `lesson` is read off [s].
+    #[cfg(test)]
+    pub fn read_off(&self, lesson: &Lesson) -> Option<f64> {
+        let (p, i) = lesson.of_step;
+        self.waited[p][i].iter().find(|w| w.of == lesson.of)?.lags.at(&lesson.held)
+    }
+
+    /// Whether step `i` of picture `p` waits long for a film.
+    pub fn waits_long(&self, (p, i): (usize, usize)) -> bool {
+        self.waited[p][i].iter().any(|w| w.lags.is_long())
+    }
+
+    /// Keeps what it learns of long waits from now on for somebody else, or no longer.
+    pub fn tell_on(&mut self, somebody: bool) {
+        self.told = somebody.then(Vec::new);
+    }
+
+    /// What it learned since it was asked last.
+    pub fn told(&mut self) -> Vec<Lesson> {
+        self.told.as_mut().map_or_else(Vec::new, std::mem::take)
+    }
+
+    fn tell(&mut self, lesson: Lesson) {
+        if let Some(told) = self.told.as_mut().filter(|_| lesson.lag >= LONG_S) {
+            told.push(lesson);
         }
     }
 
@@ -291,10 +342,10 @@ impl Films {
             && self.waited[p][i][n].lags.is_long()
             && let Some(rough) = self.rough_lag(problem, film, (i, of))
         {
-            let waited = &mut self.waited[p][i][n];
-            let lag = rough * waited.rough.at(&film.below).unwrap_or(1.0);
-            waited.lags.note(&film.below, lag);
-            waited.shortest = waited.shortest.min(lag as i64);
+            let lag = rough * self.waited[p][i][n].rough.at(&film.below).unwrap_or(1.0);
+            let lesson = Lesson { of_step: (p, i), of, held: film.below, lag, ratio: None };
+            self.learn(&lesson);
+            self.tell(lesson);
             return Some(lag);
         }
         self.waited[p][i][n].lags.at(&film.below)

@@ -18,7 +18,7 @@ const MOST: usize = 256;
 /// The same where they are short: they hardly differ, and there are ten times as many. [practice]
 const MOST_SHORT: usize = 16;
 /// From how long a lag is long [s]. [practice]
-const LONG_S: f64 = DAY_S;
+pub(super) const LONG_S: f64 = DAY_S;
 /// What counts as the least of them [s, or as it comes], so that it has a logarithm. [practice]
 const LEAST: f64 = 1e-3;
 /// Square of the distance below which ages are the same [-]. [practice] half an hour of one coat

@@ -17,6 +17,7 @@ mod films;
 mod finish;
 mod holds;
 mod lags;
+mod lessons;
 mod moves;
 mod odds;
 mod outlook;

@@ -41,6 +41,15 @@ const MILD_STEPS: f64 = 60.0;
 /// Part of the warmth that is left at the end of a round [-]. [practice]
 const COLD: f64 = 0.01;
 
+/// When a search looks around for others beside it.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub(super) enum Pause {
+    /// Before a round.
+    Round,
+    /// Within one, after films were played.
+    Learned,
+}
+
 /// An order that looks better with rough films, and what it looks like.
 struct Proven {
     order: Order,
@@ -53,7 +62,7 @@ impl Planner<'_> {
         &mut self,
         (seed, tries): (u64, u64),
         mut go_on: impl FnMut(&SearchProgress) -> bool,
-        mut around: impl FnMut(&mut Self),
+        mut around: impl FnMut(&mut Self, Pause),
     ) {
         let steps = self.problem.steps_left();
         if steps < 2 {
@@ -69,10 +78,11 @@ impl Planner<'_> {
             let exact = steps <= EXACT_STEPS && n % EXACT_ROUND == EXACT_ROUND - 1;
             let judged = if exact { Judged::Films } else { Judged::Lags };
             n += 1;
-            around(self);
+            around(self, Pause::Round);
             // Films take long: such a round stays short.
             let tries = if exact { EXACT_TRIES * steps as u64 } else { round };
-            if !self.round(&mut draw, judged, tries.min(last - self.tried), &mut go_on) {
+            let tries = tries.min(last - self.tried);
+            if !self.round(&mut draw, (judged, tries), &mut go_on, &mut around) {
                 return;
             }
             round = (round as f64 * LONGER) as u64;
@@ -83,9 +93,9 @@ impl Planner<'_> {
     fn round(
         &mut self,
         draw: &mut Pcg64Mcg,
-        judged: Judged,
-        tries: u64,
+        (judged, tries): (Judged, u64),
         go_on: &mut impl FnMut(&SearchProgress) -> bool,
+        around: &mut impl FnMut(&mut Self, Pause),
     ) -> bool {
         let mut current = self.order.clone();
         let mut beginnings = Beginnings::of(self.problem.steps_left());
@@ -150,6 +160,7 @@ impl Planner<'_> {
                 learned = true;
             }
             if learned {
+                around(self, Pause::Learned);
                 beginnings.clear();
                 // The lags moved: what the best one looks like moves too.
                 let best = proven.as_ref().map_or(&self.order, |known| &known.order).clone();
@@ -186,6 +197,7 @@ impl Planner<'_> {
             // Of what was played already is learned what they are off by.
             let best = self.order.clone();
             self.judge(&best, Judged::Films, None);
+            self.take_lessons();
         }
         match promising {
             Some(order) => {

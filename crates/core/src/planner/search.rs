@@ -7,14 +7,16 @@
 use super::bound::bound;
 use super::decode::{Order, Schedule};
 use super::films::{Films, Judged};
+use super::lessons::Lesson;
 use super::parallel::in_parallel;
 use super::problem::Problem;
+use super::rounds::Pause;
 use super::score::Score;
 use super::{Objective, Plan, Request, finish::plan_of};
 use crate::studio::{OrderEntry, Studio};
 use chrono::{DateTime, Utc};
 use std::collections::HashMap;
-use std::sync::{Mutex, PoisonError};
+use std::sync::{Mutex, MutexGuard, PoisonError};
 
 /// How far a search is.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -27,6 +29,18 @@ pub struct SearchProgress {
     pub best: Objective,
     /// The bound, see [`Planner::bound`].
     pub bound: Objective,
+}
+
+/// What searches beside each other tell.
+struct Beside {
+    /// The best order, and what it is worth.
+    best: Mutex<(Score, Order)>,
+    /// What each has still to learn.
+    lessons: Vec<Mutex<Vec<Lesson>>>,
+}
+
+fn locked<T>(shared: &Mutex<T>) -> MutexGuard<'_, T> {
+    shared.lock().unwrap_or_else(PoisonError::into_inner)
 }
 
 /// Plans a studio, and goes on to better plans as long as one likes.
@@ -216,15 +230,15 @@ impl<'a> Planner<'a> {
     /// Tries up to `tries` more orders, as long as `go_on` says so and something could be better.
     /// `go_on` is asked before every try.
     pub fn improve(&mut self, seed: u64, tries: u64, go_on: impl FnMut(&SearchProgress) -> bool) {
-        self.improve_from((seed, tries), go_on, |_| {});
+        self.improve_from((seed, tries), go_on, |_, _| {});
     }
 
-    /// The same, looking `around` before every round.
+    /// The same, looking `around` before every round and when films were played.
     fn improve_from(
         &mut self,
         (seed, tries): (u64, u64),
         go_on: impl FnMut(&SearchProgress) -> bool,
-        around: impl FnMut(&mut Self),
+        around: impl FnMut(&mut Self, Pause),
     ) {
         if self.problem.steps_left() >= 2 {
             let last = self.tried + tries;
@@ -233,8 +247,8 @@ impl<'a> Planner<'a> {
         }
     }
 
-    /// The same from several seeds at once, each on a thread of its own; each begins its rounds at the best order
-    /// that any of them found, and the best is kept.
+    /// The same from several seeds at once, each on a thread of its own. What one learns of films all learn, each
+    /// begins its rounds at the best order that any of them found, and the best is kept.
     pub fn improve_beside(
         &mut self,
         seeds: &[u64],
@@ -242,25 +256,41 @@ impl<'a> Planner<'a> {
         go_on: impl Fn(&SearchProgress) -> bool + Sync,
     ) {
         let begun = self.tried;
-        let known = Mutex::new((self.best.score, self.order.clone()));
+        let beside = Beside {
+            best: Mutex::new((self.best.score, self.order.clone())),
+            lessons: seeds.iter().map(|_| Mutex::default()).collect(),
+        };
         let mut found = in_parallel(seeds.len(), seeds.len(), |n| {
-            let mut beside = self.clone();
-            let around = |beside: &mut Planner<'_>| beside.share(&known);
-            beside.improve_from((seeds[n], tries), |progress| go_on(progress), around);
-            Some(beside)
+            let mut one = self.clone();
+            one.films.tell_on(true);
+            let around = |one: &mut Planner<'_>, pause| one.share(&beside, n, pause);
+            one.improve_from((seeds[n], tries), |progress| go_on(progress), around);
+            Some(one)
         });
-        let all: u64 = found.iter().map(|beside| beside.tried - begun).sum();
+        let all: u64 = found.iter().map(|one| one.tried - begun).sum();
         found.sort_by(|a, b| a.best.score.compare(&b.best.score));
         if let Some(best) = found.into_iter().next() {
             *self = best;
+            self.films.tell_on(false);
             self.tried = begun + all;
         }
     }
 
-    /// Tells what it found if that is better than what is `known`, and else takes that over.
-    fn share(&mut self, known: &Mutex<(Score, Order)>) {
+    /// Tells those `beside` the `n`-th what it learned and learns from them; before a round it also tells what it
+    /// found, if that is better than what is known, and else takes that over.
+    fn share(&mut self, beside: &Beside, n: usize, pause: Pause) {
+        let told = self.films.told();
+        for (_, theirs) in beside.lessons.iter().enumerate().filter(|(k, _)| *k != n) {
+            locked(theirs).extend_from_slice(&told);
+        }
+        for lesson in std::mem::take(&mut *locked(&beside.lessons[n])) {
+            self.films.learn(&lesson);
+        }
+        if pause == Pause::Learned {
+            return;
+        }
         let better = {
-            let mut known = known.lock().unwrap_or_else(PoisonError::into_inner);
+            let mut known = locked(&beside.best);
             if self.best.score.beats(&known.0) {
                 *known = (self.best.score, self.order.clone());
             }
@@ -279,7 +309,7 @@ impl<'a> Planner<'a> {
         tries: u64,
         go_on: impl FnMut(&SearchProgress) -> bool,
     ) {
-        self.rounds((seed, tries), go_on, |_| {});
+        self.rounds((seed, tries), go_on, |_, _| {});
     }
 
     /// Tries orders that are often good: by date, by the work left, by room to the date.

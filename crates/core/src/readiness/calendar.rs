@@ -56,7 +56,12 @@ impl Slot {
 /// Free time, as gaps in sessions.
 #[derive(Debug, Clone)]
 pub struct Calendar {
-    gaps: Vec<Gap>,
+    /// Gaps in order up to somewhere behind the last work.
+    near: Vec<Gap>,
+    /// All gaps as they were before any work was placed; from `untouched` on they come after the near ones. Copies
+    /// of the calendar, of which a search makes many, share them.
+    all: Arc<[Gap]>,
+    untouched: usize,
     /// Daylight of the days ahead, when the studio keeps to it.
     light: Arc<[Stretch]>,
     /// Longest session, and the longest stretch of daylight in one [s].
@@ -91,8 +96,8 @@ impl Calendar {
             days.sort_unstable();
             days.dedup();
         }
-        let found =
-            Self { gaps: whole(from).collect(), light: days.into(), longest: (0, 0), set_up };
+        let (near, all) = (Vec::new(), whole(from).collect());
+        let found = Self { near, all, untouched: 0, light: days.into(), longest: (0, 0), set_up };
         let most = |by_daylight: bool| {
             let rooms = usual.iter().flat_map(|gap| found.rooms(gap, i64::MIN, (0, by_daylight)));
             rooms.map(Room::length).max().unwrap_or(0)
@@ -103,7 +108,7 @@ impl Calendar {
 
     /// Takes out the sessions that do not happen, those for which `missed` says so, in order of time.
     pub fn without(&mut self, mut missed: impl FnMut() -> bool) {
-        self.gaps.retain(|_| !missed());
+        self.set(self.gaps().filter(|_| !missed()).copied().collect());
     }
 
     /// Where in `gap` one could work, not before `ready`, after a set-up of `set_up` [s].
@@ -135,10 +140,9 @@ impl Calendar {
     pub fn find(&self, ready: i64, task: &Task) -> Result<Slot, Blocked> {
         let needed = task.hands_on;
         let shortest = if task.splittable { needed.min(SHORTEST_PIECE_S) } else { needed };
-        let first = self.gaps.partition_point(|gap| gap.to < ready);
         let most = usize::try_from(needed / shortest.max(1)).unwrap_or(1);
         let mut rooms: Vec<Room> = Vec::new();
-        for gap in &self.gaps[first..] {
+        for gap in self.gaps_from(ready) {
             let set_up = self.set_up_in(gap, task.bench);
             for room in self.rooms(gap, ready, (set_up, task.by_daylight)) {
                 if room.length() < shortest {
@@ -182,8 +186,15 @@ impl Calendar {
     /// Takes the slot out of the free time.
     pub fn take(&mut self, slot: &Slot, bench: Bench) {
         for sitting in &slot.sittings {
-            let i = self.gaps.partition_point(|g| g.to < sitting.1);
-            let Some(gap) = self.gaps.get(i).copied().filter(|g| g.from <= sitting.0) else {
+            // Gaps up to the sitting come near.
+            let reached = self.far().partition_point(|g| g.to < sitting.1) + 1;
+            if self.near.last().is_none_or(|g| g.to < sitting.1) && reached <= self.far().len() {
+                let all = Arc::clone(&self.all);
+                self.near.extend_from_slice(&all[self.untouched..self.untouched + reached]);
+                self.untouched += reached;
+            }
+            let i = self.near.partition_point(|g| g.to < sitting.1);
+            let Some(gap) = self.near.get(i).copied().filter(|g| g.from <= sitting.0) else {
                 continue;
             };
             let set_up = self.set_up_in(&gap, bench);
@@ -193,7 +204,7 @@ impl Calendar {
             // would make that set-up necessary.
             let keeps_bench = before.bench.is_some_and(|b| b.serves(bench));
             let kept = (before.to > before.from && !keeps_bench).then_some(before);
-            self.gaps
+            self.near
                 .splice(i..=i, kept.into_iter().chain((after.to > after.from).then_some(after)));
         }
     }
@@ -206,24 +217,45 @@ impl Calendar {
                 [Gap { to: gap.to.min(from), ..*gap }, Gap { from: gap.from.max(to), ..*gap }];
             parts.into_iter().filter(|g| g.to > g.from)
         };
-        self.gaps = self.gaps.iter().flat_map(cut).collect();
+        self.set(self.gaps().flat_map(cut).collect());
     }
 
     /// The free stretches, for the bound: (from, to) in order.
     pub fn free(&self) -> impl Iterator<Item = Stretch> + '_ {
-        self.gaps.iter().map(|g| (g.from, g.to))
+        self.gaps().map(|g| (g.from, g.to))
     }
 
     /// Whether `stretch` lies within one session.
     pub fn is_open(&self, stretch: Stretch) -> bool {
-        let i = self.gaps.partition_point(|g| g.to < stretch.1);
-        self.gaps.get(i).is_some_and(|g| g.from <= stretch.0)
+        self.gaps_from(stretch.1).next().is_some_and(|g| g.from <= stretch.0)
     }
 
     /// Whether `stretch` lies in the light of one day; always, where nobody keeps to daylight.
     pub fn is_light(&self, stretch: Stretch) -> bool {
         let i = self.light.partition_point(|(_, fall)| *fall < stretch.1);
         self.light.is_empty() || self.light.get(i).is_some_and(|(rise, _)| *rise <= stretch.0)
+    }
+
+    /// These gaps, and no work placed yet.
+    fn set(&mut self, gaps: Vec<Gap>) {
+        self.near.clear();
+        self.all = gaps.into();
+        self.untouched = 0;
+    }
+
+    /// The gaps after the near ones.
+    fn far(&self) -> &[Gap] {
+        &self.all[self.untouched..]
+    }
+
+    fn gaps(&self) -> impl Iterator<Item = &Gap> {
+        self.near.iter().chain(self.far())
+    }
+
+    /// The gaps that do not end before `ready`.
+    fn gaps_from(&self, ready: i64) -> impl Iterator<Item = &Gap> {
+        let from = |gaps: &[Gap]| gaps.partition_point(|gap| gap.to < ready);
+        self.near[from(&self.near)..].iter().chain(&self.far()[from(self.far())..])
     }
 
     fn set_up_in(&self, gap: &Gap, bench: Bench) -> i64 {
@@ -326,6 +358,32 @@ mod tests {
             calendar.find(MON, &task(35, false)),
             Err(Blocked::TooLong { longest, .. }) if longest == 40.0
         ));
+    }
+
+    #[test]
+    fn work_near_and_far_is_taken_out_of_the_same_gaps() {
+        let mut calendar = every_day((9, 0), (17, 0), None);
+        let mut near = calendar.clone();
+        near.near = near.all.to_vec();
+        near.untouched = near.near.len();
+        // Days in no order, some of them filled to the end, some from the end on.
+        for n in 0..90_i64 {
+            let ready = MON + n * 11 % 28 * 86_400 + n * 7 % 17 * 3600;
+            let task = task(20 + n * 13 % 9 * 35, n % 3 == 0);
+            let slot = calendar.find(ready, &task);
+            assert_eq!(slot, near.find(ready, &task), "work {n}");
+            let Ok(slot) = slot else { continue };
+            for of in [&mut calendar, &mut near] {
+                of.take(&slot, Bench { picture: n as u32 % 4, mix: n as u32 % 2 });
+            }
+            assert!(calendar.free().eq(near.free()), "after work {n}");
+        }
+        let (near, all) = (calendar.near.len(), calendar.all.len());
+        assert!(
+            near > 20 && calendar.untouched > 20,
+            "{near} near of {all}, {}",
+            calendar.untouched
+        );
     }
 
     #[test]
