@@ -16,12 +16,12 @@ use chrono::{DateTime, Utc};
 use rand::{Rng, SeedableRng};
 use rand_pcg::Pcg64Mcg;
 
-/// Times that a picture is followed with other days between its coats. [practice] a search comes as far with 12 and
-/// 24, and less far with 48
+/// Times that a picture is followed with other days between its coats. [practice] with 12 and 48 a search comes
+/// to the same within what seeds make
 const LESSONS: usize = 24;
 /// Times that all pictures are together: half a second's work. [practice]
 const MOST_LESSONS: usize = 400;
-/// Mean time more between coats where it is longest [d]. [practice] of 1.5, 3 and 6 the best
+/// Mean time more between coats where it is longest [d]. [practice] with 1.5 and 6 the same
 const SPREAD_DAYS: f64 = 3.0;
 /// Seed of the days between coats: any number, always the same.
 const SEED: u64 = 1;
