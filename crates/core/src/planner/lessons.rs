@@ -42,10 +42,13 @@ pub(super) struct Lesson {
 }
 
 impl Planner<'_> {
-    /// Learns of waits by rough films before orders need them.
+    /// Learns of waits by rough films before orders need them; of too many pictures none.
     pub(super) fn take_lessons(&mut self) {
         let pictures = self.problem.tasks.len();
         let each = LESSONS.min(MOST_LESSONS / pictures.max(1));
+        if each == 0 {
+            return;
+        }
         let alone: Vec<Vec<(DateTime<Utc>, usize)>> =
             (0..pictures).map(|p| self.alone(p)).collect();
         let studio = self.problem.studio;
