@@ -14,6 +14,7 @@ use crate::studio::Studio;
 use crate::time::{DAY_S, MINUTE_S, whole_instant};
 use chrono::{DateTime, Utc};
 use rand::{Rng, SeedableRng};
+use rand_distr::Exp1;
 use rand_pcg::Pcg64Mcg;
 
 /// Times that a picture is followed with other days between its coats. [practice] with 12 and 48 a search comes
@@ -86,7 +87,7 @@ fn spread_out(
 ) -> Vec<(DateTime<Utc>, usize)> {
     let mut more = chrono::Duration::zero();
     let later = |(end, i): &(DateTime<Utc>, usize)| {
-        let minutes = -draw.random::<f64>().max(1e-9).ln() * days * DAY_S / MINUTE_S;
+        let minutes = draw.sample::<f64, _>(Exp1) * days * DAY_S / MINUTE_S;
         more += chrono::Duration::minutes(minutes as i64);
         (*end + more, *i)
     };
