@@ -3,6 +3,7 @@
 
 use chrono::{DateTime, Duration, NaiveDate, NaiveTime, Timelike, Utc, Weekday};
 use ulvek_core::air::{Air, AirSeries};
+use ulvek_core::cancel::Cancel;
 use ulvek_core::evening::preparations;
 use ulvek_core::mix::{Mix, Part, Stock, starter_shelf};
 use ulvek_core::picture::{Picture, Step, StepKind};
@@ -235,6 +236,32 @@ fn searches_side_by_side_keep_the_best_that_any_of_them_found() {
     kept.order = beside.order();
     let from_order = plan(Request { studio: &kept, from: thursday() });
     assert_eq!(worth(&from_order.objective), best);
+}
+
+#[test]
+fn searches_side_by_side_that_are_given_up_keep_what_they_told() {
+    let glazes = [0.0, 5.0, 10.0, 15.0].map(glazed);
+    let studio = self::studio((10, 11), glazes.into());
+    let worth = |o: &ulvek_core::planner::Objective| (o.weighted_days_late, o.sum_of_finish_min);
+    let mut beside = Planner::new(Request { studio: &studio, from: thursday() });
+    let first = worth(&beside.plan().objective);
+    let cancel = Cancel::default();
+    let told = std::sync::Mutex::new((0, first));
+    let ended = cancel.unless_cancelled(|| {
+        beside.improve_beside(&[3, 4], u64::MAX / 2, |progress| {
+            let mut told = told.lock().unwrap();
+            let best = worth(&progress.best);
+            *told = (told.0.max(progress.tried), if best < told.1 { best } else { told.1 });
+            if progress.tried > 300 && told.1 < first {
+                cancel.cancel();
+            }
+            true
+        });
+    });
+    let (tried, best) = *told.lock().unwrap();
+    assert!(ended.is_none(), "nobody waited for its end");
+    assert!(worth(&beside.plan().objective) <= best && best < first, "{best:?} of {first:?}");
+    assert!((tried..=tried + 2).contains(&beside.tried()), "{} of {tried}", beside.tried());
 }
 
 #[test]

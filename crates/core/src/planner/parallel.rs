@@ -4,7 +4,7 @@ use crate::cancel;
 use std::sync::atomic::{AtomicUsize, Ordering::Relaxed};
 
 /// As many as this machine does at once.
-pub(crate) fn threads() -> usize {
+pub fn threads() -> usize {
     std::thread::available_parallelism().map_or(1, usize::from)
 }
 

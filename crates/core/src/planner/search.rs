@@ -13,6 +13,7 @@ use super::problem::Problem;
 use super::rounds::Pause;
 use super::score::Score;
 use super::{Objective, Plan, Request, finish::plan_of};
+use crate::cancel::{self, give_up_if_cancelled};
 use crate::studio::{OrderEntry, Studio};
 use chrono::{DateTime, Utc};
 use std::collections::HashMap;
@@ -29,6 +30,8 @@ pub struct SearchProgress {
     pub best: Objective,
     /// The bound, see [`Planner::bound`].
     pub bound: Objective,
+    /// What `best` is compared by.
+    score: Score,
 }
 
 /// What searches beside each other tell.
@@ -37,6 +40,23 @@ struct Beside {
     best: Mutex<(Score, Order)>,
     /// What each has still to learn.
     lessons: Vec<Mutex<Vec<Lesson>>>,
+    /// How far they were when they began.
+    begun: SearchProgress,
+    /// How far each was last.
+    far: Mutex<Vec<SearchProgress>>,
+}
+
+impl Beside {
+    /// How far all are together, the `n`-th as far as `progress`.
+    fn far(&self, n: usize, progress: &SearchProgress) -> SearchProgress {
+        let mut far = locked(&self.far);
+        far[n] = *progress;
+        let best = far.iter().min_by(|a, b| a.score.compare(&b.score)).unwrap_or(progress);
+        let sum = |of: fn(&SearchProgress) -> u64| -> u64 {
+            of(&self.begun) + far.iter().map(|one| of(one) - of(&self.begun)).sum::<u64>()
+        };
+        SearchProgress { tried: sum(|one| one.tried), films: sum(|one| one.films), ..*best }
+    }
 }
 
 fn locked<T>(shared: &Mutex<T>) -> MutexGuard<'_, T> {
@@ -224,6 +244,7 @@ impl<'a> Planner<'a> {
             films: self.films.made(),
             best: self.best.score.into(),
             bound,
+            score: self.best.score,
         }
     }
 
@@ -248,15 +269,18 @@ impl<'a> Planner<'a> {
     }
 
     /// The same from several seeds at once, each on a thread of its own. What one learns of films all learn, each
-    /// begins its rounds at the best order that any of them found, and the best is kept.
+    /// begins its rounds at the best order that any of them found, and the best is kept, also of a search that is
+    /// given up. `go_on` is told how far all are together.
     pub fn improve_beside(
         &mut self,
         seeds: &[u64],
         tries: u64,
         go_on: impl Fn(&SearchProgress) -> bool + Sync,
     ) {
-        let begun = self.tried;
+        let begun = self.progress();
         let beside = Beside {
+            begun,
+            far: Mutex::new(vec![begun; seeds.len()]),
             best: Mutex::new((self.best.score, self.order.clone())),
             lessons: seeds.iter().map(|_| Mutex::default()).collect(),
         };
@@ -264,16 +288,20 @@ impl<'a> Planner<'a> {
             let mut one = self.clone();
             one.films.tell_on(true);
             let around = |one: &mut Planner<'_>, pause| one.share(&beside, n, pause);
-            one.improve_from((seeds[n], tries), |progress| go_on(progress), around);
+            let go_on = |progress: &SearchProgress| go_on(&beside.far(n, progress));
+            // Given up within a film, it still holds the best plan that it had.
+            cancel::current()
+                .unless_cancelled(|| one.improve_from((seeds[n], tries), go_on, around));
             Some(one)
         });
-        let all: u64 = found.iter().map(|one| one.tried - begun).sum();
+        let all: u64 = found.iter().map(|one| one.tried - begun.tried).sum();
         found.sort_by(|a, b| a.best.score.compare(&b.best.score));
         if let Some(best) = found.into_iter().next() {
             *self = best;
             self.films.tell_on(false);
-            self.tried = begun + all;
+            self.tried = begun.tried + all;
         }
+        give_up_if_cancelled();
     }
 
     /// Tells those `beside` the `n`-th what it learned and learns from them; before a round it also tells what it

@@ -6,7 +6,7 @@ use serde_json::{Value, json};
 use std::time::{Duration, Instant};
 use ulvek_core::planner::{
     Aim, Link, Objective, PictureOdds, Plan, Planner, Request, SEED, holds, moderate,
-    odds as sample, ready,
+    odds as sample, ready, threads,
 };
 use ulvek_core::studio::Studio;
 use ulvek_core::time::seconds;
@@ -29,7 +29,7 @@ pub fn plan(studio: &Studio, from: DateTime<Utc>, effort: Effort) -> Value {
     let mut planner = Planner::new(Request { studio, from });
     let steps_left = planner.steps_left();
     let limit = effort.seconds.and_then(|s| Duration::try_from_secs_f64(s).ok());
-    let threads = std::thread::available_parallelism().map_or(1, usize::from);
+    let threads = threads();
     match limit {
         // With a clock running every core looks, each from a seed of its own.
         Some(limit) => {

@@ -85,7 +85,7 @@ pub struct Computer {
 
 impl Default for Computer {
     fn default() -> Self {
-        let threads = std::thread::available_parallelism().map_or(1, usize::from);
+        let threads = ulvek_core::planner::threads();
         Self {
             queue: Arc::new(Queue::new(threads)),
             kept: moka::sync::Cache::builder()

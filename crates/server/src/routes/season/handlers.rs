@@ -219,7 +219,7 @@ pub async fn odds(
         let mut desk = drafted_desk(scene, &draft)?;
         let studio = desk.studio();
         let turns = desk.order(scene.now);
-        let threads = std::thread::available_parallelism().map_or(1, usize::from);
+        let threads = ulvek_core::planner::threads();
         let request = Request { studio: &studio, from: scene.now };
         let told = |_| progress.one_more(FUTURES as u64);
         let sampled = sample(request, &turns, SEED, (FUTURES, threads), Aim::Ready, told);

@@ -14,16 +14,19 @@ use axum::http::{HeaderName, StatusCode, header};
 use axum::response::sse::{Event, KeepAlive, Sse};
 use chrono::{DateTime, Utc};
 use std::convert::Infallible;
+use std::sync::{Mutex, PoisonError};
 use std::time::{Duration, Instant};
 use tokio_stream::wrappers::WatchStream;
 use tokio_stream::{Stream, StreamExt};
-use ulvek_core::planner::{Planner, Request, SEED, SearchProgress};
+use ulvek_core::planner::{Planner, Request, SEED, SearchProgress, threads};
 use ulvek_core::studio::Studio;
 
 /// Longest search [s]. [practice]
 const MOST_SECONDS: f64 = 600.0;
 /// How often progress is told [s]. [practice]
 const TOLD_EVERY_S: f64 = 0.25;
+/// Most seeds it looks from at once: each keeps films of its own in memory. [practice]
+const MOST_SEEDS: usize = 4;
 
 /// Begins to look for a better order of work.
 #[utoipa::path(post, operation_id = "search_begin", path = "/api/studios/{id}/season/search", tag = "season", params(("id" = Uuid, Path)),
@@ -59,14 +62,18 @@ pub async fn begin(
 
 fn run(studio: &Studio, start: &SearchOut, begun: Instant, reporter: &Reporter) {
     let limit = Duration::from_secs_f64(start.seconds);
-    let mut told = Instant::now();
+    let told = Mutex::new(Instant::now());
+    // A core is left to those who wait for an answer.
+    let cores = threads().saturating_sub(1).clamp(1, MOST_SEEDS) as u64;
+    let seeds: Vec<u64> = (0..cores).map(|n| SEED + n).collect();
     let mut planner = None;
     // Stopped, it leaves a film half-way and keeps the best plan that it had.
     let ended = reporter.cancel.unless_cancelled(|| {
         let planner = planner.insert(Planner::new(Request { studio, from: start.began }));
-        planner.improve(SEED, u64::MAX / 2, |progress| {
+        planner.improve_beside(&seeds, u64::MAX / 2, |progress| {
+            let mut told = told.lock().unwrap_or_else(PoisonError::into_inner);
             if told.elapsed().as_secs_f64() >= TOLD_EVERY_S {
-                told = Instant::now();
+                *told = Instant::now();
                 reporter.state.send_modify(|s| tell(s, progress, begun));
             }
             begun.elapsed() < limit
