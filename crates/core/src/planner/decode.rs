@@ -280,6 +280,18 @@ impl Order {
         order
     }
 
+    /// The same steps of each picture, `pictures` begun one after another: the next one `after` so many steps [-] of
+    /// the one before, at its pace.
+    pub(super) fn staggered(&self, pictures: &[usize], after: f64) -> Self {
+        let mut turns: Vec<(f64, u32)> = Vec::with_capacity(self.turns.len());
+        for (rank, p) in pictures.iter().enumerate() {
+            let begins = after * rank as f64;
+            turns.extend((0..self.inner[*p].len()).map(|k| (begins + k as f64, *p as u32)));
+        }
+        turns.sort_by(|a, b| a.0.total_cmp(&b.0));
+        Self { turns: turns.into_iter().map(|(_, p)| p).collect(), inner: self.inner.clone() }
+    }
+
     /// How many turns it has in common with `other` from the first on.
     pub(super) fn same_turns(&self, other: &Self) -> usize {
         if self.inner != other.inner {

@@ -17,7 +17,7 @@ use rand::SeedableRng;
 use rand_pcg::Pcg64Mcg;
 
 /// With more steps than this orders are only tried by lags. [practice] films of 40 steps: 20 ms
-const EXACT_STEPS: usize = 40;
+pub(super) const EXACT_STEPS: usize = 40;
 /// One in so many rounds is tried with films, where there are few steps. [practice]
 const EXACT_ROUND: u64 = 5;
 /// Orders tried in a round with films, for each step. [practice] a film takes some 1 000 times as long
@@ -37,7 +37,10 @@ const ROUGHLY: f64 = 0.001;
 /// Growth of a round [-]. [practice]
 const LONGER: f64 = 1.25;
 /// Steps up to which a round begins with its whole warmth. [practice]
-const MILD_STEPS: f64 = 60.0;
+const MILD_STEPS: f64 = 40.0;
+/// How fast the warmth falls with more steps [-]: a warm round leaves the good order that it began with, and many
+/// steps find no way back in some seconds. [practice] of 1.5 to 3, and of 28 to 60 steps, five seconds come furthest
+const MILDER: f64 = 2.5;
 /// Part of the warmth that is left at the end of a round [-]. [practice]
 const COLD: f64 = 0.01;
 
@@ -107,7 +110,7 @@ impl Planner<'_> {
         let mut proven: Option<Proven> = None;
         let steps = self.problem.steps_left() as f64;
         // Many steps drift apart sooner.
-        let mild = (MILD_STEPS / steps).powf(1.5).min(1.0);
+        let mild = (MILD_STEPS / steps).powf(MILDER).min(1.0);
         for try_no in 1..=tries {
             if !go_on(&self.progress()) {
                 if let Some(order) = proven.map(|known| known.order).or(promising) {
@@ -193,12 +196,7 @@ impl Planner<'_> {
         proven: &mut Option<Proven>,
     ) {
         let made = self.films.made_roughly();
-        if self.films.follow_roughly(self.problem.studio) {
-            // Of what was played already is learned what they are off by.
-            let best = self.order.clone();
-            self.judge(&best, Judged::Films, None);
-            self.take_lessons();
-        }
+        self.learn_first();
         match promising {
             Some(order) => {
                 let best = self.best.score;
@@ -214,6 +212,16 @@ impl Planner<'_> {
             }
         }
         self.due = self.films.read + (self.films.made_roughly() - made) * LAGS_A_ROUGH_FILM;
+    }
+
+    /// Begins to follow rough films, and learns of waits by them.
+    pub(super) fn learn_first(&mut self) {
+        if self.films.follow_roughly(self.problem.studio) {
+            // Of what was played already is learned what they are off by.
+            let best = self.order.clone();
+            self.judge(&best, Judged::Films, None);
+            self.take_lessons();
+        }
     }
 
     /// Plays an order with its films and keeps it if it is better.
