@@ -310,3 +310,17 @@ impl Order {
         })
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn pictures_begin_all_at_once_a_little_after_one_another_or_one_after_the_other() {
+        let whole = Order { turns: vec![2, 2, 0, 0, 1, 1], inner: vec![vec![0, 1]; 3] };
+        let turns = |after: f64| whole.staggered(&[2, 0, 1], after).turns;
+        assert_eq!(turns(0.0), [2, 0, 1, 2, 0, 1]);
+        assert_eq!(turns(0.5), [2, 0, 2, 1, 0, 1]);
+        assert_eq!(turns(2.0), whole.turns);
+    }
+}

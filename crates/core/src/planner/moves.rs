@@ -5,6 +5,7 @@ use super::problem::Problem;
 use super::score::Score;
 use crate::time::HOUR_S;
 use rand::Rng;
+use rand_distr::Exp1;
 use rand_pcg::Pcg64Mcg;
 
 /// Weighted days that a worse order may cost at the beginning of a round [d]. [practice]
@@ -26,11 +27,11 @@ impl Limit {
     /// Drawn as in simulated annealing, where a loss of `d` is taken with probability
     /// `exp(-d / T)`; now and then a plan may be later, whatever it gains elsewhere.
     pub fn drawn(now: &Score, warm: f64, draw: &mut Pcg64Mcg, pictures: usize) -> Self {
-        let luck = -draw.random::<f64>().max(1e-12).ln();
+        let luck: f64 = draw.sample(Exp1);
         let sum = now.sum + (luck * warm * WARM_S * (pictures as f64).sqrt()) as i64;
         let mut worst = Score { sum, set_ups: u32::MAX, ..*now };
         if draw.random_bool(LATER) {
-            worst.late += -draw.random::<f64>().max(1e-12).ln() * warm * WARM_DAYS;
+            worst.late += draw.sample::<f64, _>(Exp1) * warm * WARM_DAYS;
             worst.sum = i64::MAX;
         }
         Self { worst, sum }
