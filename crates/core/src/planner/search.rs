@@ -254,10 +254,16 @@ impl<'a> Planner<'a> {
 
     /// Tries up to `tries` more orders, as long as `go_on` says so and something could be better.
     /// `go_on` is asked before every try.
-    pub fn improve(&mut self, seed: u64, tries: u64, go_on: impl FnMut(&SearchProgress) -> bool) {
+    pub fn improve(
+        &mut self,
+        seed: u64,
+        tries: u64,
+        mut go_on: impl FnMut(&SearchProgress) -> bool,
+    ) {
         let last = self.tried + tries;
-        self.start_well();
-        self.rounds((seed, last.saturating_sub(self.tried)), go_on, |_, _| {});
+        if self.start_well(&mut go_on) {
+            self.rounds((seed, last.saturating_sub(self.tried)), go_on, |_, _| {});
+        }
     }
 
     /// The same from several seeds at once, each on a thread of its own. What one learns of films all learn, each
@@ -270,7 +276,9 @@ impl<'a> Planner<'a> {
         go_on: impl Fn(&SearchProgress) -> bool + Sync,
     ) {
         let last = self.tried + tries;
-        self.start_well();
+        if !self.start_well(&go_on) {
+            return;
+        }
         let begun = self.progress();
         let tries = last.saturating_sub(self.tried);
         let beside = Beside {
@@ -334,40 +342,28 @@ impl<'a> Planner<'a> {
         self.rounds((seed, tries), go_on, |_, _| {});
     }
 
-    /// Tries orders that are often good: pictures by date, by the work left, by room to the date, one after the
-    /// other or each begun a little after the one before it.
-    fn start_well(&mut self) {
+    /// Tries orders that are often good, as long as `go_on` says so; false when it was stopped.
+    fn start_well(&mut self, mut go_on: impl FnMut(&SearchProgress) -> bool) -> bool {
         let steps = self.problem.steps_left();
-        if steps < 2 {
-            return;
+        if steps < 2 || self.is_at_bound() {
+            return true;
         }
         if steps > EXACT_STEPS {
+            if !go_on(&self.progress()) {
+                return false;
+            }
             // What gaps between coats are worth is what tells such orders apart.
             self.learn_first();
         }
-        let problem = &self.problem;
-        let due = |p: usize| problem.picture(p).due.unwrap_or(chrono::NaiveDate::MAX);
-        let work =
-            |p: usize| -> i64 { problem.tasks[p].iter().flatten().map(|t| t.hands_on).sum() };
-        let mut by_date: Vec<usize> = (0..problem.tasks.len()).collect();
-        let mut by_work = by_date.clone();
-        let mut by_weight = by_date.clone();
-        by_date.sort_by_key(|p| (due(*p), work(*p)));
-        by_work.sort_by_key(|p| work(*p));
-        by_weight.sort_by(|a, b| {
-            let w = |p: usize| problem.picture(p).weight / (work(p).max(1) as f64);
-            w(*b).total_cmp(&w(*a))
-        });
         let own = self.order.clone();
         let mut best = self.judge(&own, Judged::Lags, None).unwrap_or(self.best.score);
         let mut promising = None;
-        let mut orders = Vec::new();
-        for pictures in [by_date, by_work, by_weight] {
-            let whole = Order::by_picture(&self.problem, &pictures);
-            orders.extend(AFTERS.iter().map(|after| whole.staggered(&pictures, *after)));
-            orders.push(whole);
-        }
-        for order in orders {
+        let mut going = true;
+        for order in self.good_orders() {
+            going = go_on(&self.progress());
+            if !going {
+                break;
+            }
             self.tried += 1;
             if let Some(score) =
                 self.judge(&order, Judged::Lags, Some(&best)).filter(|s| s.beats(&best))
@@ -383,6 +379,32 @@ impl<'a> Planner<'a> {
                 self.order = placed;
             }
         }
+        going
+    }
+
+    /// Orders that are often good: pictures by date, by the work left, by room to the date, one after the other or
+    /// each begun a little after the one before it.
+    fn good_orders(&self) -> Vec<Order> {
+        let problem = &self.problem;
+        let due = |p: usize| problem.picture(p).due.unwrap_or(chrono::NaiveDate::MAX);
+        let work =
+            |p: usize| -> i64 { problem.tasks[p].iter().flatten().map(|t| t.hands_on).sum() };
+        let mut by_date: Vec<usize> = (0..problem.tasks.len()).collect();
+        let mut by_work = by_date.clone();
+        let mut by_weight = by_date.clone();
+        by_date.sort_by_key(|p| (due(*p), work(*p)));
+        by_work.sort_by_key(|p| work(*p));
+        by_weight.sort_by(|a, b| {
+            let w = |p: usize| problem.picture(p).weight / (work(p).max(1) as f64);
+            w(*b).total_cmp(&w(*a))
+        });
+        let mut orders = Vec::new();
+        for pictures in [by_date, by_work, by_weight] {
+            let whole = Order::by_picture(problem, &pictures);
+            orders.extend(AFTERS.iter().map(|after| whole.staggered(&pictures, *after)));
+            orders.push(whole);
+        }
+        orders
     }
 
     /// The score of an order, by lags or by films; `None` when it is worse than `limit`.
