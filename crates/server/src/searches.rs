@@ -9,7 +9,7 @@ use tokio::sync::watch;
 use ulvek_core::cancel::Cancel;
 use uuid::Uuid;
 
-/// Searches that run at once. [practice] each takes a core
+/// Searches that run at once. [practice] each takes all cores but one, up to four
 const MOST_RUNNING: usize = 2;
 
 /// One search.
