@@ -3,7 +3,7 @@
 use crate::cancel;
 use std::sync::atomic::{AtomicUsize, Ordering::Relaxed};
 
-/// As many as this machine does at once.
+/// Threads that this machine runs at once.
 pub fn threads() -> usize {
     std::thread::available_parallelism().map_or(1, usize::from)
 }

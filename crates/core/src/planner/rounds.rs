@@ -39,7 +39,8 @@ const LONGER: f64 = 1.25;
 /// Steps up to which a round begins with its whole warmth. [practice]
 const MILD_STEPS: f64 = 40.0;
 /// How fast the warmth falls with more steps [-]: a warm round leaves the good order that it began with, and many
-/// steps find no way back in some seconds. [practice] of 1.5 to 3, and of 28 to 60 steps, five seconds come furthest
+/// steps find no way back in some seconds. [practice] with 1.5 from 60 steps on five seconds come less far, with 3
+/// a little less, with 28 steps to the same
 const MILDER: f64 = 2.5;
 /// Part of the warmth that is left at the end of a round [-]. [practice]
 const COLD: f64 = 0.01;
@@ -142,7 +143,7 @@ impl Planner<'_> {
             }
             let last = try_no == tries;
             let mut learned = false;
-            // A search that is short does without rough films.
+            // A short search of few steps does without rough films.
             let roughly = self.films.made_roughly() > 0;
             let due = self.films.read >= self.due || (last && roughly && promising.is_some());
             if judged == Judged::Lags && due {
