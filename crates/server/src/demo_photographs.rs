@@ -1,12 +1,14 @@
 //! Photographs of the demo's pictures: drawn, since neither pictures nor camera exist.
 
-use crate::demo::DemoError;
+use crate::demo::{DemoError, demo_studio};
 use crate::photograph::develop;
 use chrono::{DateTime, Duration, Utc};
 use image::{ImageFormat, Rgb, RgbImage};
 use sqlx::MySqlConnection;
 use std::io::Cursor;
-use ulvek_store::{NewPhotograph, StoredStudio};
+use ulvek_core::studio::Studio;
+use ulvek_store::NewPhotograph;
+use uuid::Uuid;
 
 /// Picture, step, hours ago, words, lamps as (x, y, radius) in shares of the width, and how far the
 /// glazes have come.
@@ -53,20 +55,53 @@ const SHOTS: &[Shot] = &[
 /// Width of the drawn photographs [px].
 const WIDTH: u32 = 480;
 
-/// Keeps the photographs of a demo studio that was just stored.
-///
-/// # Errors
-/// [`DemoError`] when one cannot be drawn or kept.
-pub async fn keep_photographs(
-    conn: &mut MySqlConnection,
-    studio: &StoredStudio,
+/// The demo studio with its photographs, each with the picture that it shows by its name in the studio.
+pub struct Demo {
+    studio: Studio,
+    photographs: Vec<(&'static str, NewPhotograph)>,
+}
+
+impl Demo {
+    /// Makes it as of `now`.
+    ///
+    /// # Errors
+    /// [`DemoError`] when it cannot be made.
+    pub fn made(now: DateTime<Utc>) -> Result<Self, DemoError> {
+        let studio = demo_studio(now)?;
+        let photographs = photographs(&studio, now)?;
+        Ok(Self { studio, photographs })
+    }
+
+    /// Keeps it as a new studio. Belongs in a transaction. Returns its key.
+    ///
+    /// # Errors
+    /// [`DemoError`] when it cannot be kept.
+    pub async fn keep(
+        &self,
+        conn: &mut MySqlConnection,
+        now: DateTime<Utc>,
+    ) -> Result<Uuid, DemoError> {
+        let id = ulvek_store::create_studio(conn, &self.studio, now).await?;
+        let stored = ulvek_store::load_studio(conn, id).await?;
+        for (name, photograph) in &self.photographs {
+            if let Some(shown) = stored.pictures.iter().find(|p| p.picture.id == *name) {
+                ulvek_store::add_photograph(conn, shown.id, photograph, now).await?;
+            }
+        }
+        Ok(id)
+    }
+}
+
+fn photographs(
+    studio: &Studio,
     now: DateTime<Utc>,
-) -> Result<(), DemoError> {
+) -> Result<Vec<(&'static str, NewPhotograph)>, DemoError> {
+    let mut made = Vec::new();
     for shot in SHOTS {
-        let Some(stored) = studio.pictures.iter().find(|p| p.picture.id == shot.picture) else {
+        let Some(picture) = studio.pictures.iter().find(|p| p.id == shot.picture) else {
             continue;
         };
-        let height = WIDTH as f64 * stored.picture.height_cm / stored.picture.width_cm;
+        let height = WIDTH as f64 * picture.height_cm / picture.width_cm;
         let mut png = Cursor::new(Vec::new());
         draw(shot, height as u32)
             .write_to(&mut png, ImageFormat::Png)
@@ -80,9 +115,9 @@ pub async fn keep_photographs(
             whole: developed.whole,
             small: developed.small,
         };
-        ulvek_store::add_photograph(conn, stored.id, &new, now).await?;
+        made.push((shot.picture, new));
     }
-    Ok(())
+    Ok(made)
 }
 
 /// Lamps in the dusk: a glow that falls off with the square of the distance over a ground that

@@ -3,7 +3,7 @@
 use crate::formats::read_json;
 use crate::problem::Problem;
 use axum::body::Bytes;
-use axum::extract::{FromRequest, FromRequestParts, Path, Query, Request};
+use axum::extract::{FromRequest, FromRequestParts, Query, Request};
 use axum::http::header;
 use axum::http::request::Parts;
 use serde::de::DeserializeOwned;
@@ -64,34 +64,6 @@ async fn raw<S: Send + Sync>(request: Request, state: &S) -> Result<Bytes, Probl
             Problem::cut_off()
         }
     })
-}
-
-/// Two keys in the path; one that is no key is not found.
-pub struct Keys(pub uuid::Uuid, pub uuid::Uuid);
-
-impl<S: Send + Sync> FromRequestParts<S> for Keys {
-    type Rejection = Problem;
-
-    async fn from_request_parts(parts: &mut Parts, state: &S) -> Result<Self, Problem> {
-        Path::<(uuid::Uuid, uuid::Uuid)>::from_request_parts(parts, state)
-            .await
-            .map(|Path((a, b))| Self(a, b))
-            .map_err(|_| Problem::not_found("such studio or picture"))
-    }
-}
-
-/// A key in the path; one that is no key is not found.
-pub struct Key(pub uuid::Uuid);
-
-impl<S: Send + Sync> FromRequestParts<S> for Key {
-    type Rejection = Problem;
-
-    async fn from_request_parts(parts: &mut Parts, state: &S) -> Result<Self, Problem> {
-        Path::<uuid::Uuid>::from_request_parts(parts, state)
-            .await
-            .map(|Path(id)| Self(id))
-            .map_err(|_| Problem::not_found("such studio or picture"))
-    }
 }
 
 /// The query of the address.

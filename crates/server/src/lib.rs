@@ -1,7 +1,7 @@
 //! The web application and the headless commands around the core.
 
 pub mod commands;
-mod compute;
+pub mod compute;
 mod connections;
 pub mod database;
 pub mod demo;
@@ -18,6 +18,7 @@ mod pace;
 pub mod photograph;
 pub mod problem;
 mod reading;
+pub mod resolved;
 mod routes;
 mod searches;
 pub mod serve;

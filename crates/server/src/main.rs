@@ -1,6 +1,6 @@
 //! The `ulvek` command.
 
-use chrono::{DateTime, Utc};
+use chrono::Utc;
 use clap::{Parser, Subcommand};
 use std::io::Write;
 use std::path::PathBuf;
@@ -9,7 +9,7 @@ use tracing_subscriber::EnvFilter;
 use ulvek_server::commands::{self, Effort, Simulate};
 use ulvek_server::database::PrivateDatabase;
 use ulvek_server::doors::PublicUrl;
-use ulvek_server::formats;
+use ulvek_server::formats::{self, Moment};
 use ulvek_server::serve::{Settings, serve};
 use ulvek_server::signals::{AtOnce, Stop};
 use ulvek_server::web::{catalogue, openapi};
@@ -33,7 +33,7 @@ enum Command {
         fine: bool,
         /// Describe the film at this moment too (RFC 3339).
         #[arg(long)]
-        at: Option<DateTime<Utc>>,
+        at: Option<Moment>,
     },
     /// When to do each step.
     Plan {
@@ -41,7 +41,7 @@ enum Command {
         studio: PathBuf,
         /// Nothing is planned before (RFC 3339); now when not given.
         #[arg(long)]
-        from: Option<DateTime<Utc>>,
+        from: Option<Moment>,
         /// Time for the search [s]; without it a moderate effort that no clock decides.
         #[arg(long, value_parser = positive)]
         seconds: Option<f64>,
@@ -89,7 +89,7 @@ enum Command {
         database_url: Option<String>,
         /// Show this time now (RFC 3339), for tests and screenshots.
         #[arg(long, env = "ULVEK_CLOCK")]
-        clock: Option<DateTime<Utc>>,
+        clock: Option<Moment>,
     },
     /// A private MariaDB for tests: prints its address and runs until told to stop.
     Database {
@@ -132,12 +132,12 @@ fn run(command: Command) -> Result<ExitCode, Box<dyn std::error::Error>> {
     match command {
         Command::Simulate { studio, fine, at } => {
             let document = commands::read_studio(&studio)?;
-            Ok(print(&commands::simulate(&document, Simulate { fine, at })?))
+            Ok(print(&commands::simulate(&document, Simulate { fine, at: at.map(Moment::utc) })?))
         }
         Command::Plan { studio, from, seconds, sampled } => {
             let document = commands::read_studio(&studio)?;
             let effort = Effort { seconds, sampled };
-            Ok(print(&commands::plan(&document, from.unwrap_or_else(Utc::now), effort)))
+            Ok(print(&commands::plan(&document, from.map_or_else(Utc::now, Moment::utc), effort)))
         }
         Command::Colour { studio, picture } => {
             let document = commands::read_studio(&studio)?;
@@ -178,7 +178,7 @@ fn run(command: Command) -> Result<ExitCode, Box<dyn std::error::Error>> {
                 front,
                 database_url,
                 demo,
-                clock,
+                clock: clock.map(Moment::utc),
             };
             tokio::runtime::Runtime::new()?.block_on(serve(settings))?;
             Ok(ExitCode::SUCCESS)

@@ -256,6 +256,19 @@ impl Problem {
         }
     }
 
+    /// Another edit came between: what was computed may not hold any more. It is tried once more before anybody
+    /// hears of it.
+    pub fn in_the_way() -> Self {
+        let mut problem = Self::new(
+            StatusCode::SERVICE_UNAVAILABLE,
+            "urn:ulvek:problem:in-the-way",
+            "Another edit is in the way",
+            "Another edit held this up. Nothing was changed; try again in a moment.",
+        );
+        problem.again = true;
+        problem
+    }
+
     /// The same with why the database is away, when it is that.
     pub fn with_cause(mut self, cause: Option<String>) -> Self {
         if self.r#type == DATABASE_AWAY
@@ -328,14 +341,7 @@ impl From<StoreError> for Problem {
             ),
             StoreError::InTheWay(cause) => {
                 tracing::warn!(%cause, "another edit is in the way");
-                let mut problem = Self::new(
-                    StatusCode::SERVICE_UNAVAILABLE,
-                    "urn:ulvek:problem:in-the-way",
-                    "Another edit is in the way",
-                    "Another edit held this up. Nothing was changed; try again in a moment.",
-                );
-                problem.again = true;
-                problem
+                Self::in_the_way()
             }
             StoreError::Full(cause) => {
                 tracing::error!(%cause, "the disk is full");

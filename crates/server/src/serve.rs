@@ -2,8 +2,8 @@
 
 use crate::connections::{MOST_CONNECTIONS, serve_connections};
 use crate::database::{DatabaseError, PrivateDatabase};
-use crate::demo::{DemoError, demo_studio};
-use crate::demo_photographs::keep_photographs;
+use crate::demo::DemoError;
+use crate::demo_photographs::Demo;
 use crate::doors::{Doors, PublicUrl};
 use crate::signals::{AtOnce, Stop};
 use crate::state::{App, Clock};
@@ -16,7 +16,7 @@ use std::path::PathBuf;
 use std::time::Duration;
 use thiserror::Error;
 use tokio::net::TcpListener;
-use ulvek_store::{MIGRATIONS, StoreError};
+use ulvek_store::{SetupError, SetupLock, StoreError};
 
 /// How long connections to the database are waited for at the end [s]. [practice]
 const LAST_CONNECTIONS: Duration = Duration::from_secs(5);
@@ -52,8 +52,8 @@ pub enum ServeError {
     #[error(transparent)]
     Store(#[from] StoreError),
     /// The tables cannot be brought up to date.
-    #[error("the database cannot be brought up to date: {0}")]
-    Migration(#[from] sqlx::migrate::MigrateError),
+    #[error(transparent)]
+    Setup(#[from] SetupError),
     /// A connection.
     #[error("the database does not answer: {0}")]
     Connection(#[from] sqlx::Error),
@@ -172,23 +172,25 @@ async fn run(
     Ok(())
 }
 
-/// Brings the tables up to date and loads the demo, once.
+/// Brings the tables up to date and loads the demo, once, also of several applications that start together.
 async fn prepare(
     settings: &Settings,
     pool: &sqlx::MySqlPool,
     clock: Clock,
 ) -> Result<(), ServeError> {
-    MIGRATIONS.run(pool).await?;
+    let mut lock = SetupLock::take(pool).await?;
+    lock.bring_up_to_date().await?;
     ulvek_store::index_log(pool).await?;
     if settings.demo {
-        let mut tx = pool.begin().await?;
-        if !ulvek_store::is_begun(&mut tx).await? {
+        let begun = ulvek_store::is_begun(&mut *pool.acquire().await?).await?;
+        if !begun {
             let now = clock.now();
-            let id = ulvek_store::create_studio(&mut tx, &demo_studio(now)?, now).await?;
-            let stored = ulvek_store::load_studio(&mut tx, id).await?;
-            keep_photographs(&mut tx, &stored, now).await?;
+            let demo = Demo::made(now)?;
+            let mut tx = pool.begin().await?;
+            demo.keep(&mut tx, now).await?;
+            tx.commit().await?;
         }
-        tx.commit().await?;
     }
+    lock.release().await;
     Ok(())
 }

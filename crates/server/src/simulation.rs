@@ -1,19 +1,22 @@
 //! The simulated instruments, which send as real ones would: through the same address, with a token.
 
+use crate::formats::Moment;
 use crate::instruments::{Behaviour, measure, outside};
 use crate::pace::new_token;
+use crate::problem::Problem;
 use crate::routes::instrument::wire::{Sent, SentReading};
 use crate::state::App;
 use axum::Router;
 use axum::body::Body;
 use axum::http::{Method, Request, StatusCode, header};
 use chrono::{DateTime, DurationRound, TimeDelta, Utc};
+use chrono_tz::Tz;
 use std::collections::HashMap;
 use std::time::Duration;
 use tower::ServiceExt;
 use ulvek_core::air::InstrumentKind;
 use ulvek_core::time::exact_instant;
-use ulvek_store::{Instrument, StoreError};
+use ulvek_store::Instrument;
 use uuid::Uuid;
 
 /// How often they send [s]. [practice] what small sensors do
@@ -25,12 +28,12 @@ const FORECAST_H: (i64, i64) = (6, 240);
 
 /// Sends for every simulated instrument, each minute and when one was added or behaves otherwise,
 /// for as long as the application runs.
-pub async fn run(app: App, router: Router) {
+pub async fn run(mut app: App, router: Router) {
     // A token is known to nobody but who sends with it: a new one for each start.
     let mut tokens = HashMap::new();
     loop {
-        if let Err(cause) = send_all(&app, &router, &mut tokens).await {
-            tracing::warn!(%cause, "the simulated instruments could not send");
+        if let Err(problem) = send_all(&mut app, &router, &mut tokens).await {
+            tracing::warn!(?problem, "the simulated instruments could not send");
         }
         tokio::select! {
             () = tokio::time::sleep(Duration::from_secs(EVERY_S)) => {}
@@ -40,24 +43,30 @@ pub async fn run(app: App, router: Router) {
 }
 
 async fn send_all(
-    app: &App,
+    app: &mut App,
     router: &Router,
     tokens: &mut HashMap<Uuid, String>,
-) -> Result<(), StoreError> {
-    let mut conn = app.pool.acquire().await?;
+) -> Result<(), Problem> {
     let now = app.clock.now();
-    for instrument in ulvek_store::simulated_instruments(&mut conn).await? {
+    let mut ready = Vec::new();
+    let mut tx = app.begin().await?;
+    for instrument in ulvek_store::simulated_instruments(&mut tx).await? {
         let token = match tokens.get(&instrument.id) {
             Some(token) => token.clone(),
             None => {
                 let (token, hash) = new_token();
-                ulvek_store::change_token(&mut conn, instrument.id, hash).await?;
+                ulvek_store::change_token(&mut tx, instrument.id, hash).await?;
                 tokens.insert(instrument.id, token.clone());
                 token
             }
         };
-        let studio = ulvek_store::usual_air(&mut conn, instrument.studio).await?;
-        let Some(sent) = sends(&instrument, &studio, now) else { continue };
+        let usual = ulvek_store::usual_air(&mut tx, instrument.studio).await?;
+        if let Some(sent) = sends(&instrument, &usual, now) {
+            ready.push((instrument, token, sent));
+        }
+    }
+    tx.commit().await?;
+    for (instrument, token, sent) in ready {
         let status = post(router, &token, &sent).await;
         if status == StatusCode::UNAUTHORIZED {
             // Another server of the same database sends for it too, with a token of its own.
@@ -90,7 +99,7 @@ fn sends(
                 .filter_map(|at| measure(usual, (behaves, *since), at));
             let readings: Vec<SentReading> = minutes
                 .map(|m| SentReading {
-                    at: exact_instant(m.at),
+                    at: Ok(Moment::local(exact_instant(m.at), Tz::UTC)),
                     temperature_c: m.celsius,
                     relative_humidity: m.humidity,
                 })
@@ -106,7 +115,7 @@ fn sends(
             }
             let hours = outside(now.timestamp(), FORECAST_H.1).into_iter();
             let hours = hours.map(|h| SentReading {
-                at: exact_instant(h.at),
+                at: Ok(Moment::local(exact_instant(h.at), Tz::UTC)),
                 temperature_c: h.outside.celsius,
                 relative_humidity: h.outside.humidity,
             });

@@ -11,10 +11,14 @@ use crate::problem::Problem;
 use crate::searches::Searches;
 use chrono::{DateTime, Duration, SubsecRound, Utc};
 use sqlx::mysql::MySqlPool;
-use sqlx::{MySql, Transaction};
+use sqlx::{MySql, MySqlConnection, Transaction};
+use std::collections::HashMap;
+use std::marker::PhantomData;
+use std::ops::{Deref, DerefMut};
 use std::sync::{Arc, Mutex};
 use tokio::sync::{Notify, Semaphore};
 use ulvek_store::StoreError;
+use uuid::Uuid;
 
 /// Photographs that are developed at once: each may take half a gigabyte. [practice]
 const DARKROOM: usize = 2;
@@ -44,16 +48,15 @@ const STORED_DIGITS: u16 = 6;
 /// again, but for what lies on the simulated scale and the searches that run.
 #[derive(Clone)]
 pub struct App {
-    /// Connections to the database.
-    pub pool: MySqlPool,
+    /// Connections to the database, lent one at a time: see [`Held`].
+    pool: MySqlPool,
     /// The time it is.
     pub clock: Clock,
-    /// The simulated bench scale.
-    pub scale: Arc<Mutex<Scale>>,
+    /// The bench scale of each studio.
+    pub scales: Arc<Mutex<HashMap<Uuid, Scale>>>,
     /// Searches for better plans that run or have ended.
     pub searches: Searches,
-    /// The one place that computes.
-    pub computer: Computer,
+    computer: Computer,
     /// Studios that were looked at lately, with what is known of their films.
     pub desks: Desks,
     /// What instruments send, told to the pages that look.
@@ -71,12 +74,12 @@ pub struct App {
 }
 
 impl App {
-    /// The application on a database, with an empty scale and no search.
+    /// The application on a database, with no scale and no search.
     pub fn new(pool: MySqlPool, clock: Clock) -> Self {
         Self {
             pool,
             clock,
-            scale: Arc::default(),
+            scales: Arc::default(),
             searches: Searches::default(),
             computer: Computer::default(),
             desks: Desks::default(),
@@ -93,19 +96,32 @@ impl App {
     ///
     /// # Errors
     /// A problem when the disk is full or the database away.
-    pub async fn begin(&self) -> Result<Transaction<'static, MySql>, Problem> {
+    pub async fn begin(&mut self) -> Result<Held<'_>, Problem> {
         if self.database.as_ref().is_some_and(|d| !d.has_room()) {
             return Err(Problem::no_room());
         }
-        Ok(self.pool.begin().await?)
+        self.reading().await
     }
 
     /// Begins a transaction that only reads: everything in it is of one moment.
     ///
     /// # Errors
     /// A problem when the database is away.
-    pub async fn reading(&self) -> Result<Transaction<'static, MySql>, Problem> {
-        Ok(self.pool.begin().await?)
+    pub async fn reading(&mut self) -> Result<Held<'_>, Problem> {
+        Ok(Held { tx: self.pool.begin().await?, _lent: Lent(PhantomData) })
+    }
+
+    /// The one place that computes: for who holds no connection.
+    pub const fn computing(&mut self) -> &Computer {
+        &self.computer
+    }
+
+    /// Whether the database answers.
+    ///
+    /// # Errors
+    /// A problem when it does not.
+    pub async fn database_answers(&self) -> Result<(), Problem> {
+        Ok(ulvek_store::answers(&self.pool).await?)
     }
 
     /// Gives up everything that is computed: the application ends.
@@ -116,12 +132,54 @@ impl App {
     }
 }
 
-/// Keeps what a transaction changed. The answer to whoever asked is made before, in the transaction:
-/// after this nothing can go wrong any more.
+/// A connection in a transaction, on loan. As long as it is held its holder has lent the whole [`App`], and
+/// whatever computes wants that: a computation while a connection is held does not compile.
 ///
-/// # Errors
-/// A problem that says whether it may have been saved all the same.
-pub async fn commit(tx: Transaction<'static, MySql>) -> Result<(), Problem> {
+/// ```compile_fail
+/// # async fn deed(mut app: ulvek_server::state::App) -> Result<(), ulvek_server::problem::Problem> {
+/// let tx = app.begin().await?;
+/// ulvek_server::compute::aside(&mut app, || 6 * 7).await?; // the application is lent to `tx`
+/// tx.commit().await
+/// # }
+/// ```
+pub struct Held<'a> {
+    tx: Transaction<'static, MySql>,
+    _lent: Lent<'a>,
+}
+
+/// The loan: it lasts until its holder is dropped, which is what having a `Drop` of its own makes the compiler see.
+struct Lent<'a>(PhantomData<&'a mut App>);
+
+impl Drop for Lent<'_> {
+    fn drop(&mut self) {}
+}
+
+impl Deref for Held<'_> {
+    type Target = MySqlConnection;
+
+    fn deref(&self) -> &MySqlConnection {
+        &self.tx
+    }
+}
+
+impl DerefMut for Held<'_> {
+    fn deref_mut(&mut self) -> &mut MySqlConnection {
+        &mut self.tx
+    }
+}
+
+impl Held<'_> {
+    /// Keeps what the transaction changed and gives the connection back. The answer to whoever asked is made
+    /// before, in the transaction: after this nothing can go wrong any more.
+    ///
+    /// # Errors
+    /// A problem that says whether it may have been saved all the same.
+    pub async fn commit(self) -> Result<(), Problem> {
+        commit(self.tx).await
+    }
+}
+
+async fn commit(tx: Transaction<'static, MySql>) -> Result<(), Problem> {
     match tx.commit().await.map_err(StoreError::from) {
         Ok(()) => Ok(()),
         Err(StoreError::Away(cause)) => {

@@ -5,6 +5,7 @@ use crate::log::{self, Of};
 use crate::log_body::{WhatBody, WordsBody};
 use crate::log_entry::{DIGITS, Done, LogEntry};
 use crate::log_words::Words;
+use crate::unread::UnreadRow;
 use chrono::{DateTime, SubsecRound, Utc};
 use sqlx::MySqlConnection;
 use ulvek_core::mix::Material;
@@ -22,12 +23,13 @@ pub async fn daybook_of(
     log::entries_of(conn, Of::Studio(studio)).await
 }
 
-/// What stands in the day book, in the order of time.
+/// What stands in the day book, in the order of time; entries that cannot be read go to `unread`.
 pub(crate) async fn daybook_in(
     conn: &mut MySqlConnection,
     studio: Uuid,
+    unread: &mut Vec<UnreadRow>,
 ) -> Result<Vec<Happening>, StoreError> {
-    let log = daybook_of(conn, studio).await?;
+    let log = log::read_of(conn, Of::Studio(studio), unread).await?;
     let mut found: Vec<Happening> =
         log::standing(&log).into_iter().filter_map(LogEntry::in_daybook).collect();
     found.sort_by_key(|h| h.at);

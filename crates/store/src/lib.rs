@@ -20,12 +20,15 @@ mod mix_body;
 mod photograph;
 mod picture;
 mod picture_body;
+mod place;
 mod revision;
 mod seal_body;
 mod settings_body;
+mod setup;
 mod shelf;
 mod shelf_body;
 mod studio;
+mod unread;
 mod versioned;
 
 pub use air::{AirState, save_air, undo_air, usual_air};
@@ -48,17 +51,24 @@ pub use picture::{
     StoredPicture, count_pictures, create_picture, delete_picture, load_picture, restore_picture,
     save_picture, studio_of, undo_picture,
 };
+pub use place::{
+    PhotographPlace, Wanted, find_instrument, find_photograph, find_picture, find_studio,
+};
 pub use revision::{Direction, History, last_change};
-pub use shelf::{ShelfState, hold_shelf, save_shelf, undo_shelf};
+pub use setup::{SetupError, SetupLock};
+pub use shelf::{Ground, ShelfState, hold_ground, save_shelf, undo_shelf};
 pub use studio::{
     StoredStudio, StudioListing, StudioState, create_studio, delete_studio, is_begun, list_studios,
-    load_studio, restore_studio, save_settings, studio_state, undo_settings,
+    load_studio, restore_studio, save_settings, studio_state, undo_settings, zone_of,
 };
 
-use sqlx::mysql::{MySqlPool, MySqlPoolOptions};
+pub use unread::UnreadRow;
+
+use sqlx::mysql::{MySqlConnectOptions, MySqlPool, MySqlPoolOptions};
+use std::str::FromStr;
 use std::time::Duration;
 
-/// The migrations, run at start.
+/// The migrations. An application runs them under a [`SetupLock`].
 pub static MIGRATIONS: sqlx::migrate::Migrator = sqlx::migrate!();
 
 /// Connections kept open at most. [practice] a painter's machine or one node of an atelier
@@ -68,6 +78,14 @@ const PATIENCE_S: u64 = 3;
 
 /// How long an edit waits for a lock of another one [s]. [practice]
 const LOCK_WAIT_S: u64 = 5;
+
+/// What the database must refuse instead of changing it silently. [source: mariadb.com/kb, SQL_MODE]
+const STRICT: &str =
+    "SET SESSION sql_mode = CONCAT(@@sql_mode, ',STRICT_ALL_TABLES,NO_ZERO_DATE,NO_ZERO_IN_DATE')";
+/// Character set of every connection and text column: any name of any script.
+const CHARSET: &str = "utf8mb4";
+/// How names are compared where nothing else is said.
+const COLLATION: &str = "utf8mb4_unicode_ci";
 
 /// A pool of connections to the database at `url`; connects when first used.
 ///
@@ -82,12 +100,15 @@ pub fn pool(url: &str) -> Result<MySqlPool, StoreError> {
                 // Shorter than the patience of whoever asks: the edit is then tried again.
                 sqlx::query("SET SESSION innodb_lock_wait_timeout = ?")
                     .bind(LOCK_WAIT_S)
-                    .execute(conn)
-                    .await
-                    .map(|_| ())
+                    .execute(&mut *conn)
+                    .await?;
+                // What is no date is refused, never kept as the date zero.
+                sqlx::query(STRICT).execute(conn).await.map(|_| ())
             })
         })
-        .connect_lazy(url)?)
+        .connect_lazy_with(
+            MySqlConnectOptions::from_str(url)?.charset(CHARSET).collation(COLLATION),
+        ))
 }
 
 /// Whether the database at `url` answers and lets its user in.

@@ -6,9 +6,11 @@ use crate::log_body::{WhatBody, WordsBody};
 use crate::log_entry::{DIGITS, Done, LaidCoatBody, LogEntry, LogRow, Planned};
 use crate::log_words::Words;
 use crate::shelf;
+use crate::unread::{self, UnreadRow, word};
 use crate::versioned::json;
 use chrono::{DateTime, SubsecRound, Utc};
-use sqlx::{MySql, MySqlConnection, QueryBuilder};
+use sqlx::mysql::MySqlRow;
+use sqlx::{MySql, MySqlConnection, QueryBuilder, Row};
 use std::collections::{HashMap, HashSet};
 use ulvek_core::picture::{Picture, SealAnyway, TouchTest, TroubleFound};
 use uuid::Uuid;
@@ -41,55 +43,98 @@ impl Of {
     }
 }
 
+/// The entries about `of` in the order of entry. Those that cannot be read are named where the whole studio is
+/// read.
 pub(crate) async fn entries_of(
     conn: &mut MySqlConnection,
     of: Of,
+) -> Result<Vec<LogEntry>, StoreError> {
+    read_of(conn, of, &mut Vec::new()).await
+}
+
+/// The same; entries that cannot be read go to `unread`.
+pub(crate) async fn read_of(
+    conn: &mut MySqlConnection,
+    of: Of,
+    unread: &mut Vec<UnreadRow>,
 ) -> Result<Vec<LogEntry>, StoreError> {
     let (Of::Picture(id) | Of::Studio(id)) = of;
     let mut query = QueryBuilder::<MySql>::new("SELECT ");
     query.push(LogRow::COLUMNS).push(" FROM log_entry l WHERE l.of_id = ").push_bind(id);
     query.push(" ORDER BY l.number");
-    let rows: Vec<LogRow> = query.build_query_as().fetch_all(conn).await?;
-    rows.into_iter().map(LogRow::into_entry).collect()
+    let rows = query.build().fetch_all(conn).await?;
+    Ok(read_entries(&rows, unread).into_iter().map(|(_, entry)| entry).collect())
 }
 
-/// The same for every picture of a studio.
+/// The entries of `rows`, each with its picture if it is about one; those that cannot be read go to `unread`.
+pub(crate) fn read_entries(
+    rows: &[MySqlRow],
+    unread: &mut Vec<UnreadRow>,
+) -> Vec<(Option<Uuid>, LogEntry)> {
+    let name = |row: &MySqlRow| {
+        let number: i64 = row.try_get("number").unwrap_or_default();
+        let of = match word(row, "title") {
+            title if title.is_empty() => String::new(),
+            title => format!(" of \"{title}\""),
+        };
+        format!("entry {number} of the log{of} ({})", word(row, "kind").replace('_', " "))
+    };
+    unread::read_each(rows, unread, name, |row| {
+        let row: LogRow = unread::columns(row)?;
+        Ok((row.picture_id, row.into_entry()?))
+    })
+}
+
+/// The same for every picture of a studio; entries that cannot be read go to `unread`.
 pub(crate) async fn logs_in(
     conn: &mut MySqlConnection,
     studio: Uuid,
+    unread: &mut Vec<UnreadRow>,
 ) -> Result<HashMap<Uuid, Vec<LogEntry>>, StoreError> {
-    let mut query = QueryBuilder::<MySql>::new("SELECT ");
+    let mut query = QueryBuilder::<MySql>::new("SELECT p.title, ");
     query.push(LogRow::COLUMNS).push(
         " FROM log_entry l JOIN picture p ON p.id = l.picture_id \
          WHERE p.deleted_at IS NULL AND p.studio_id = ",
     );
     query.push_bind(studio).push(" ORDER BY l.number");
-    let rows: Vec<LogRow> = query.build_query_as().fetch_all(conn).await?;
+    let rows = query.build().fetch_all(conn).await?;
     let mut found: HashMap<Uuid, Vec<LogEntry>> = HashMap::new();
-    for row in rows {
-        let picture = row.picture_id.unwrap_or_default();
-        found.entry(picture).or_default().push(row.into_entry()?);
+    for (picture, entry) in read_entries(&rows, unread) {
+        found.entry(picture.unwrap_or_default()).or_default().push(entry);
     }
     Ok(found)
 }
 
-/// Notes that the entry of that id, about a picture or none, is kept. Belongs in the transaction that keeps it.
-/// Returns whether it was kept before.
+/// Notes that the entry of that id is kept: of that kind, about that picture or studio. The same id of another
+/// kind or about another one is another entry. Belongs in the transaction that keeps it. Returns whether it was
+/// kept before.
 ///
 /// # Errors
 /// [`StoreError`].
 pub async fn was_sent(
     conn: &mut MySqlConnection,
     id: Uuid,
-    picture: Option<Uuid>,
+    (kind, of): (&str, Uuid),
     at: DateTime<Utc>,
 ) -> Result<bool, StoreError> {
-    let done = sqlx::query("INSERT IGNORE INTO sent (id, picture_id, sent_at) VALUES (?, ?, ?)")
-        .bind(id)
-        .bind(picture)
-        .bind(at.naive_utc())
-        .execute(conn)
-        .await?;
+    // Before kinds were kept, an entry was known by its picture alone.
+    let before: Option<(i64,)> =
+        sqlx::query_as("SELECT 1 FROM sent WHERE id = ? AND kind = '' AND of_id = ?")
+            .bind(id)
+            .bind(of)
+            .fetch_optional(&mut *conn)
+            .await?;
+    if before.is_some() {
+        return Ok(true);
+    }
+    let done =
+        sqlx::query("INSERT IGNORE INTO sent (id, kind, of_id, sent_at) VALUES (?, ?, ?, ?)")
+            .bind(id)
+            .bind(kind)
+            .bind(of)
+            .bind(at.naive_utc())
+            .execute(conn)
+            .await?;
     Ok(done.rows_affected() == 0)
 }
 
@@ -245,7 +290,7 @@ pub(crate) async fn append(
     let (picture, studio) = of.columns();
     // What was planned before a coat was laid stays beside it, however it is put right, and also where the
     // coat is undone and done again: the same coat at the same moment.
-    sqlx::query(
+    let done = sqlx::query(
         "INSERT INTO log_entry \
          (picture_id, studio_id, kind, step_code, at, entered_at, corrects, body, said, stands, planned) \
          VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, COALESCE( \
@@ -270,6 +315,7 @@ pub(crate) async fn append(
     .bind(at.naive_utc())
     .execute(&mut *conn)
     .await?;
+    read_back(conn, done.last_insert_id(), (what, step, at)).await?;
     if let Some(corrected) = corrects {
         sqlx::query("UPDATE log_entry SET stands = FALSE WHERE number = ?")
             .bind(corrected)
@@ -277,6 +323,22 @@ pub(crate) async fn append(
             .await?;
     }
     Ok(())
+}
+
+/// Holds that the entry `number` is read as it was meant: otherwise the transaction must not be kept.
+async fn read_back(
+    conn: &mut MySqlConnection,
+    number: u64,
+    meant: (&Done, Option<&str>, DateTime<Utc>),
+) -> Result<(), StoreError> {
+    let mut query = QueryBuilder::<MySql>::new("SELECT ");
+    query.push(LogRow::COLUMNS).push(" FROM log_entry l WHERE l.number = ").push_bind(number);
+    let row: LogRow = query.build_query_as().fetch_one(conn).await?;
+    let entry = row.into_entry()?;
+    if (&entry.what, entry.step.as_deref(), entry.at) == meant {
+        return Ok(());
+    }
+    Err(StoreError::Unreadable(format!("entry {number} of the log is not what was written")))
 }
 
 /// Keeps what was planned of a coat beside the entry that says it was laid; once said it stays.

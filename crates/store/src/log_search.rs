@@ -1,5 +1,6 @@
 //! The log of a studio as one list: what its entries say, kept for searching, and searching in it.
 
+use crate::log::read_entries;
 use crate::log_entry::{LogEntry, LogRow};
 use crate::log_words::Words;
 use crate::{StoreError, shelf};
@@ -192,8 +193,8 @@ async fn entries(
         list.push(", ").push(number);
     }
     list.push(") ORDER BY l.at DESC, l.number DESC");
-    let rows: Vec<LogRow> = list.build_query_as().fetch_all(conn).await?;
-    rows.into_iter().map(|row| Ok((row.picture_id, row.into_entry()?))).collect()
+    let rows = list.build().fetch_all(conn).await?;
+    Ok(read_entries(&rows, &mut Vec::new()))
 }
 
 fn narrow(query: &mut QueryBuilder<MySql>, about: &[Uuid], asked: &LogAsked, by: &By) {

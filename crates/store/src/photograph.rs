@@ -4,7 +4,7 @@ use crate::StoreError;
 use crate::log;
 use crate::log_entry::Done;
 use chrono::{DateTime, Utc};
-use sqlx::{FromRow, MySqlConnection};
+use sqlx::{FromRow, MySql, MySqlConnection, QueryBuilder};
 use uuid::Uuid;
 
 /// A photograph, without its pixels.
@@ -26,6 +26,12 @@ pub struct Photograph {
     pub width: i32,
     /// Height [px].
     pub height: i32,
+    /// Its version: an edit names the one it was made on.
+    pub version: i64,
+}
+
+impl Photograph {
+    const COLUMNS: &str = "f.id, f.picture_id, f.taken_at, f.kept_at, f.step_code, f.caption, f.width, f.height, f.version";
 }
 
 /// A photograph to be kept.
@@ -99,13 +105,10 @@ pub async fn photographs_of(
     conn: &mut MySqlConnection,
     picture: Uuid,
 ) -> Result<Vec<Photograph>, StoreError> {
-    Ok(sqlx::query_as(
-        "SELECT id, picture_id, taken_at, kept_at, step_code, caption, width, height \
-         FROM photograph WHERE picture_id = ? AND deleted_at IS NULL ORDER BY taken_at, id",
-    )
-    .bind(picture)
-    .fetch_all(conn)
-    .await?)
+    let mut query = QueryBuilder::<MySql>::new("SELECT ");
+    query.push(Photograph::COLUMNS).push(" FROM photograph f WHERE f.picture_id = ");
+    query.push_bind(picture).push(" AND f.deleted_at IS NULL ORDER BY f.taken_at, f.id");
+    Ok(query.build_query_as().fetch_all(conn).await?)
 }
 
 /// The photographs of every picture of a studio, the first taken first.
@@ -116,15 +119,13 @@ pub async fn photographs_of_studio(
     conn: &mut MySqlConnection,
     studio: Uuid,
 ) -> Result<Vec<Photograph>, StoreError> {
-    Ok(sqlx::query_as(
-        "SELECT f.id, f.picture_id, f.taken_at, f.kept_at, f.step_code, f.caption, f.width, \
-         f.height FROM photograph f JOIN picture p ON p.id = f.picture_id \
-         WHERE p.studio_id = ? AND p.deleted_at IS NULL AND f.deleted_at IS NULL \
-         ORDER BY f.taken_at, f.id",
-    )
-    .bind(studio)
-    .fetch_all(conn)
-    .await?)
+    let mut query = QueryBuilder::<MySql>::new("SELECT ");
+    query.push(Photograph::COLUMNS).push(
+        " FROM photograph f JOIN picture p ON p.id = f.picture_id \
+         WHERE p.deleted_at IS NULL AND f.deleted_at IS NULL AND p.studio_id = ",
+    );
+    query.push_bind(studio).push(" ORDER BY f.taken_at, f.id");
+    Ok(query.build_query_as().fetch_all(conn).await?)
 }
 
 /// The JPEG of a photograph.
@@ -152,29 +153,33 @@ pub async fn load_rendition(
     Ok(bytes)
 }
 
-/// Changes what is said of a photograph of `picture`; the log is corrected. Belongs in a transaction.
+/// Changes what is said of a photograph of `picture` that is at version `given`; the log is corrected. Belongs
+/// in a transaction.
 ///
 /// # Errors
-/// [`StoreError::NotFound`] when that picture has no such photograph.
+/// [`StoreError::NotFound`] when that picture has no such photograph, [`StoreError::Stale`] when another edit
+/// came first; nothing is changed then.
 pub async fn name_photograph(
     conn: &mut MySqlConnection,
     (picture, id): (Uuid, Uuid),
+    given: i64,
     (taken_at, step, caption): (DateTime<Utc>, Option<&str>, &str),
     at: DateTime<Utc>,
 ) -> Result<(), StoreError> {
     let done = sqlx::query(
-        "UPDATE photograph SET taken_at = ?, step_code = ?, caption = ? \
-         WHERE id = ? AND picture_id = ? AND deleted_at IS NULL",
+        "UPDATE photograph SET taken_at = ?, step_code = ?, caption = ?, version = version + 1 \
+         WHERE id = ? AND picture_id = ? AND version = ? AND deleted_at IS NULL",
     )
     .bind(taken_at.naive_utc())
     .bind(step)
     .bind(caption)
     .bind(id)
     .bind(picture)
+    .bind(given)
     .execute(&mut *conn)
     .await?;
     if done.rows_affected() != 1 {
-        return Err(StoreError::NotFound);
+        return Err(overtaken(conn, (picture, id), given).await);
     }
     let corrected = log::photographed(conn, (picture, id)).await?;
     let what = Done::Photographed { photograph: id };
@@ -187,25 +192,49 @@ pub async fn name_photograph(
     .await
 }
 
-/// Takes a photograph away; it can be restored. Belongs in a transaction.
+/// Why an edit of a photograph at version `given` changed nothing.
+async fn overtaken(
+    conn: &mut MySqlConnection,
+    (picture, id): (Uuid, Uuid),
+    given: i64,
+) -> StoreError {
+    let current: Result<(i64,), _> = sqlx::query_as(
+        "SELECT version FROM photograph WHERE id = ? AND picture_id = ? AND deleted_at IS NULL",
+    )
+    .bind(id)
+    .bind(picture)
+    .fetch_one(conn)
+    .await;
+    match current {
+        Ok((current,)) => StoreError::Stale { given, current },
+        Err(error) => error.into(),
+    }
+}
+
+/// Takes a photograph of `picture` that is at version `given` away; it can be restored. Belongs in a
+/// transaction.
 ///
 /// # Errors
-/// [`StoreError::NotFound`] when there is none.
+/// [`StoreError::NotFound`] when there is none, [`StoreError::Stale`] when it was edited since.
 pub async fn delete_photograph(
     conn: &mut MySqlConnection,
-    id: Uuid,
+    (picture, id): (Uuid, Uuid),
+    given: i64,
     at: DateTime<Utc>,
 ) -> Result<(), StoreError> {
-    let done =
-        sqlx::query("UPDATE photograph SET deleted_at = ? WHERE id = ? AND deleted_at IS NULL")
-            .bind(at.naive_utc())
-            .bind(id)
-            .execute(&mut *conn)
-            .await?;
+    let done = sqlx::query(
+        "UPDATE photograph SET deleted_at = ?, version = version + 1 \
+         WHERE id = ? AND picture_id = ? AND version = ? AND deleted_at IS NULL",
+    )
+    .bind(at.naive_utc())
+    .bind(id)
+    .bind(picture)
+    .bind(given)
+    .execute(&mut *conn)
+    .await?;
     if done.rows_affected() != 1 {
-        return Err(StoreError::NotFound);
+        return Err(overtaken(conn, (picture, id), given).await);
     }
-    let (picture, ..) = taken(conn, id).await?;
     let Some(number) = log::photographed(conn, (picture, id)).await? else { return Ok(()) };
     log::append(
         conn,
@@ -216,42 +245,41 @@ pub async fn delete_photograph(
     .await
 }
 
-/// Brings a photograph back. Belongs in a transaction.
+/// Brings a photograph of `picture` back. Belongs in a transaction.
 ///
 /// # Errors
 /// [`StoreError::NotFound`] when there never was one.
 pub async fn restore_photograph(
     conn: &mut MySqlConnection,
-    id: Uuid,
+    (picture, id): (Uuid, Uuid),
     at: DateTime<Utc>,
-) -> Result<Uuid, StoreError> {
-    sqlx::query("UPDATE photograph SET deleted_at = NULL WHERE id = ?")
-        .bind(id)
-        .execute(&mut *conn)
-        .await?;
-    let (picture, taken_at, step) = taken(conn, id).await?;
+) -> Result<(), StoreError> {
+    sqlx::query(
+        "UPDATE photograph SET deleted_at = NULL, version = version + 1 \
+         WHERE id = ? AND picture_id = ? AND deleted_at IS NOT NULL",
+    )
+    .bind(id)
+    .bind(picture)
+    .execute(&mut *conn)
+    .await?;
+    let (taken_at, step, caption): (DateTime<Utc>, Option<String>, String) = sqlx::query_as(
+        "SELECT taken_at, step_code, caption FROM photograph WHERE id = ? AND picture_id = ?",
+    )
+    .bind(id)
+    .bind(picture)
+    .fetch_one(&mut *conn)
+    .await?;
     if log::photographed(conn, (picture, id)).await?.is_none() {
         let what = Done::Photographed { photograph: id };
         log::append(
             conn,
             log::Of::Picture(picture),
             (&what, step.as_deref(), taken_at),
-            (at, None, &shown("")),
+            (at, None, &shown(&caption)),
         )
         .await?;
     }
-    Ok(picture)
-}
-
-/// Of which picture a photograph was taken, when, and of which step.
-async fn taken(
-    conn: &mut MySqlConnection,
-    id: Uuid,
-) -> Result<(Uuid, DateTime<Utc>, Option<String>), StoreError> {
-    Ok(sqlx::query_as("SELECT picture_id, taken_at, step_code FROM photograph WHERE id = ?")
-        .bind(id)
-        .fetch_one(conn)
-        .await?)
+    Ok(())
 }
 
 /// What the entry of a photograph says in words.

@@ -36,20 +36,28 @@ pub(crate) struct PictureRow {
 }
 
 impl PictureRow {
-    pub fn into_stored(
-        self,
-        log: &[LogEntry],
-        history: History,
-    ) -> Result<StoredPicture, StoreError> {
+    /// What is planned of it.
+    pub fn into_planned(self) -> Result<PlannedPicture, StoreError> {
         let body: PictureBody = serde_json::from_str(&self.body)
             .map_err(|e| StoreError::Unreadable(format!("picture {}: {e}", self.code)))?;
-        Ok(StoredPicture {
-            id: self.id,
-            studio: self.studio_id,
-            version: self.version,
-            picture: log::played(log, body.into_picture(self.code)),
-            history,
-        })
+        let plan = body.into_picture(self.code);
+        Ok(PlannedPicture { id: self.id, studio: self.studio_id, version: self.version, plan })
+    }
+}
+
+/// A picture as it is planned, without what was done on it.
+pub(crate) struct PlannedPicture {
+    pub id: Uuid,
+    studio: Uuid,
+    version: i64,
+    plan: Picture,
+}
+
+impl PlannedPicture {
+    /// The same with what was done on it.
+    pub fn with(self, log: &[LogEntry], history: History) -> StoredPicture {
+        let Self { id, studio, version, plan } = self;
+        StoredPicture { id, studio, version, picture: log::played(log, plan), history }
     }
 }
 
@@ -113,7 +121,7 @@ pub async fn load_picture(
     .await?;
     let history = revision::history(conn, id).await?;
     let log = log::log_of(conn, id).await?;
-    row.into_stored(&log, history)
+    Ok(row.into_planned()?.with(&log, history))
 }
 
 /// Replaces a picture that is at version `given` and records a revision called `label`. Belongs in

@@ -65,6 +65,10 @@ impl SettingsBody {
         }
     }
 
+    pub const fn zone(&self) -> Tz {
+        self.time_zone
+    }
+
     pub fn name(&self) -> &str {
         &self.name
     }

@@ -69,18 +69,29 @@ pub(crate) async fn materials_around(
     body.into_materials()
 }
 
-/// Keeps the shelf of a studio as it is until the transaction ends: an edit of a picture that
-/// leans on it takes this first, before it reads anything else.
+/// What every edit of a picture leans on: the versions of the studio's settings and of its shelf.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default)]
+pub struct Ground {
+    /// Version of the settings.
+    pub settings: i64,
+    /// Version of the shelf.
+    pub shelf: i64,
+}
+
+/// Keeps settings and shelf of a studio as they are until the transaction ends, and says which they are: an edit
+/// of a picture that leans on them takes this first, before it reads anything else.
 ///
 /// # Errors
 /// [`StoreError::NotFound`] when there is no such studio.
-pub async fn hold_shelf(conn: &mut MySqlConnection, studio: Uuid) -> Result<(), StoreError> {
-    let _: (i64,) =
-        sqlx::query_as("SELECT version FROM shelf WHERE studio_id = ? LOCK IN SHARE MODE")
-            .bind(studio)
-            .fetch_one(conn)
-            .await?;
-    Ok(())
+pub async fn hold_ground(conn: &mut MySqlConnection, studio: Uuid) -> Result<Ground, StoreError> {
+    let (settings, shelf): (i64, i64) = sqlx::query_as(
+        "SELECT s.version, h.version FROM studio s JOIN shelf h ON h.studio_id = s.id \
+         WHERE s.id = ? AND s.deleted_at IS NULL LOCK IN SHARE MODE",
+    )
+    .bind(studio)
+    .fetch_one(conn)
+    .await?;
+    Ok(Ground { settings, shelf })
 }
 
 /// Replaces the shelf (materials, tubs, ways of `of`) of a studio at version `given`. Belongs

@@ -7,9 +7,12 @@ use crate::log;
 use crate::picture::{PictureRow, StoredPicture, create_picture};
 use crate::revision::{self, Direction, History};
 use crate::settings_body::SettingsBody;
-use crate::shelf::{self, ShelfState};
+use crate::shelf::{self, Ground, ShelfState};
+use crate::unread::{self, UnreadRow, word};
 use crate::versioned::{STUDIO, Value, json};
 use chrono::{DateTime, Utc};
+use chrono_tz::Tz;
+use sqlx::mysql::MySqlRow;
 use sqlx::{FromRow, MySqlConnection};
 use ulvek_core::studio::Studio;
 use uuid::Uuid;
@@ -42,6 +45,8 @@ pub struct StoredStudio {
     pub air: AirState,
     /// The shelf's own version and history.
     pub shelf: ShelfState,
+    /// What of it cannot be read and is left out.
+    pub unread: Vec<UnreadRow>,
 }
 
 /// Every studio, the newest first: those that are there, or those that were taken away.
@@ -91,7 +96,14 @@ pub struct StudioState {
     measured: i64,
     daybook: i64,
     pictures: Vec<(Uuid, i64)>,
-    photographs: Vec<(Uuid, DateTime<Utc>)>,
+    photographs: Vec<(Uuid, i64)>,
+}
+
+impl StudioState {
+    /// What edits of its pictures lean on.
+    pub const fn ground(&self) -> Ground {
+        Ground { settings: self.settings, shelf: self.shelf }
+    }
 }
 
 /// Reads what a studio is made of.
@@ -116,9 +128,9 @@ pub async fn studio_state(conn: &mut MySqlConnection, id: Uuid) -> Result<Studio
     .fetch_all(&mut *conn)
     .await?;
     let photographs = sqlx::query_as(
-        "SELECT f.id, f.taken_at FROM photograph f JOIN picture p ON p.id = f.picture_id \
+        "SELECT f.id, f.version FROM photograph f JOIN picture p ON p.id = f.picture_id \
          WHERE p.studio_id = ? AND p.deleted_at IS NULL AND f.deleted_at IS NULL \
-         ORDER BY f.taken_at, f.id",
+         ORDER BY f.id",
     )
     .bind(id)
     .fetch_all(conn)
@@ -175,27 +187,47 @@ pub async fn load_studio(conn: &mut MySqlConnection, id: Uuid) -> Result<StoredS
     let (series, room, air) = air::load_air(conn, id).await?;
     let mut studio = Studio { room, ..body.into_studio(series)? };
     let shelf = shelf::load_shelf(conn, id, &mut studio).await?;
-    let rows: Vec<PictureRow> = sqlx::query_as(
-        "SELECT id, studio_id, code, body, version FROM picture \
+    let rows = sqlx::query(
+        "SELECT id, studio_id, code, title, body, version FROM picture \
          WHERE studio_id = ? AND deleted_at IS NULL ORDER BY position, id",
     )
     .bind(id)
     .fetch_all(&mut *conn)
     .await?;
     let mut histories = revision::histories_in(conn, id).await?;
-    let mut logs = log::logs_in(conn, id).await?;
-    let mut pictures = Vec::with_capacity(rows.len());
-    for row in rows {
-        let history = histories.remove(&row.id).unwrap_or_default();
-        let log = logs.remove(&row.id).unwrap_or_default();
-        pictures.push(row.into_stored(&log, history)?);
-    }
-    studio.happened = daybook::daybook_in(conn, id).await?;
+    let mut unread = Vec::new();
+    let mut logs = log::logs_in(conn, id, &mut unread).await?;
+    let named = |row: &MySqlRow| format!("the picture \"{}\"", word(row, "title"));
+    let plans = unread::read_each(&rows, &mut unread, named, |row| {
+        unread::columns::<PictureRow>(row)?.into_planned()
+    });
+    let pictures: Vec<StoredPicture> = plans
+        .into_iter()
+        .map(|planned| {
+            let history = histories.remove(&planned.id).unwrap_or_default();
+            let log = logs.remove(&planned.id).unwrap_or_default();
+            planned.with(&log, history)
+        })
+        .collect();
+    studio.happened = daybook::daybook_in(conn, id, &mut unread).await?;
     studio.pictures = pictures.iter().map(|p| p.picture.clone()).collect();
-    // What the tests teach is never kept: the same tests always teach the same.
-    studio.learn();
     let history = revision::history(conn, id).await?;
-    Ok(StoredStudio { id, version, studio, pictures, history, air, shelf })
+    Ok(StoredStudio { id, version, studio, pictures, history, air, shelf, unread })
+}
+
+/// The time zone of a studio.
+///
+/// # Errors
+/// [`StoreError::NotFound`] when there is none.
+pub async fn zone_of(conn: &mut MySqlConnection, id: Uuid) -> Result<Tz, StoreError> {
+    let (settings,): (String,) =
+        sqlx::query_as("SELECT settings FROM studio WHERE id = ? AND deleted_at IS NULL")
+            .bind(id)
+            .fetch_one(conn)
+            .await?;
+    let body: SettingsBody =
+        serde_json::from_str(&settings).map_err(|e| StoreError::Unreadable(e.to_string()))?;
+    Ok(body.zone())
 }
 
 /// Replaces the settings of a studio at version `given`; air, shelf and pictures stay. Belongs in a

@@ -3,7 +3,7 @@
 use crate::StoreError;
 use chrono::{DateTime, NaiveDate, Utc};
 use serde::Serialize;
-use sqlx::{MySql, MySqlConnection, QueryBuilder};
+use sqlx::{MySql, MySqlConnection, QueryBuilder, Row};
 use uuid::Uuid;
 
 /// A table whose rows have a version.
@@ -48,8 +48,9 @@ impl Versioned {
         (id, given): (Uuid, i64),
         columns: impl IntoIterator<Item = (&'static str, Value)>,
     ) -> Result<i64, StoreError> {
+        let columns: Vec<(&'static str, Value)> = columns.into_iter().collect();
         let mut query = QueryBuilder::<MySql>::new(format!("UPDATE {} SET ", self.table));
-        for (column, value) in columns {
+        for (column, value) in columns.clone() {
             query.push(column).push(" = ");
             match value {
                 Value::Text(text) => query.push_bind(text),
@@ -63,10 +64,39 @@ impl Versioned {
         query.push(" AND version = ").push_bind(given).push(self.there());
         let done = query.build().execute(&mut *conn).await?;
         if done.rows_affected() == 1 {
+            self.read_back(conn, id, &columns).await?;
             return Ok(given + 1);
         }
         let current = self.version(conn, id).await?;
         Err(StoreError::Stale { given, current })
+    }
+
+    /// Holds that `columns` are read as they were written: otherwise the transaction must not be kept.
+    async fn read_back(
+        self,
+        conn: &mut MySqlConnection,
+        id: Uuid,
+        columns: &[(&'static str, Value)],
+    ) -> Result<(), StoreError> {
+        let mut query = QueryBuilder::<MySql>::new("SELECT ");
+        let mut names = query.separated(", ");
+        for (column, _) in columns {
+            names.push(*column);
+        }
+        query.push(" FROM ").push(self.table).push(" WHERE ").push(self.key).push(" = ");
+        let row = query.push_bind(id).build().fetch_one(conn).await?;
+        for (column, value) in columns {
+            let same = match value {
+                Value::Text(text) => row.try_get::<String, _>(*column)? == *text,
+                Value::Day(day) => row.try_get::<Option<NaiveDate>, _>(*column)? == *day,
+                Value::Moment(at) => row.try_get::<Option<DateTime<Utc>>, _>(*column)? == *at,
+            };
+            if !same {
+                let what = format!("{column} of {} is not what was written", self.table);
+                return Err(StoreError::Unreadable(what));
+            }
+        }
+        Ok(())
     }
 
     /// The version that is stored.

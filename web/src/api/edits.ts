@@ -171,16 +171,19 @@ export const stepsRepeated = (steps: Schemas['StepDoc'][], id: string, coats: nu
   unwrap(client.POST('/api/steps/repeated', { body: { steps, repeat: id, coats } }));
 
 /** What lies on the simulated scale, and setting it to zero. */
-export const useScale = () => {
+export const useScale = (id: string) => {
   const cache = useQueryClient();
   return useMutation({
     mutationFn: (act: { load_g: number } | 'tare') =>
       unwrap(
         act === 'tare'
-          ? client.POST('/api/scale/tare')
-          : client.PUT('/api/scale', { body: { load_g: act.load_g } }),
+          ? client.POST('/api/studios/{id}/scale/tare', { params: { path: { id } } })
+          : client.PUT('/api/studios/{id}/scale', {
+              params: { path: { id } },
+              body: { load_g: act.load_g },
+            }),
       ),
-    onSuccess: (shows) => cache.setQueryData(['scale'], shows),
+    onSuccess: (shows) => cache.setQueryData(['scale', id], shows),
   });
 };
 
@@ -322,19 +325,16 @@ export const useAddPhotograph = (id: string) =>
     ),
   );
 
-export const useSavePhotograph = (id: string) =>
+export const useSavePhotograph = () =>
   useEdit(({ photograph, ...body }: Schemas['PhotographEdit'] & { photograph: string }) =>
-    unwrap(
-      client.PUT('/api/pictures/{id}/photographs/{photograph}', {
-        params: { path: { id, photograph } },
-        body,
-      }),
-    ),
+    unwrap(client.PUT('/api/photographs/{id}', { params: { path: { id: photograph } }, body })),
   );
 
 export const useDropPhotograph = () =>
-  useEdit((id: string) =>
-    unwrap(client.DELETE('/api/photographs/{id}', { params: { path: { id } } })),
+  useEdit(({ id, version }: { id: string; version: number }) =>
+    unwrap(
+      client.DELETE('/api/photographs/{id}', { params: { path: { id }, query: { version } } }),
+    ),
   );
 
 export const useRestorePhotograph = () =>

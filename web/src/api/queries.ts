@@ -49,12 +49,14 @@ export const usualStepsQuery = (id: string) =>
       unwrap(client.GET('/api/pictures/{id}/usual-steps', { params: { path: { id } } })),
   });
 
-export const scaleQuery = queryOptions({
-  queryKey: ['scale'],
-  queryFn: () => unwrap(client.GET('/api/scale')),
-  // A real one sends while one pours. [practice]
-  refetchInterval: 2_000,
-});
+/** What lies on the scale of a studio. */
+export const scaleQuery = (id: string) =>
+  queryOptions({
+    queryKey: ['scale', id],
+    queryFn: () => unwrap(client.GET('/api/studios/{id}/scale', { params: { path: { id } } })),
+    // A real one sends while one pours. [practice]
+    refetchInterval: 2_000,
+  });
 
 export const outlookQuery = (id: string) =>
   queryOptions({

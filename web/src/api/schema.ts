@@ -66,7 +66,8 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put?: never;
+        /** Changes what is said of a photograph. */
+        put: operations["photograph_save"];
         post?: never;
         /** Takes a photograph away; it can be restored. */
         delete: operations["photograph_delete"];
@@ -386,23 +387,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/pictures/{id}/photographs/{photograph}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        /** Changes what is said of a photograph. */
-        put: operations["photograph_save"];
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/pictures/{id}/record": {
         parameters: {
             query?: never;
@@ -627,41 +611,6 @@ export interface paths {
         put?: never;
         /** What a choice of varnish would come to on a picture; nothing is changed. */
         post: operations["varnish_preview"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/scale": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** What the scale shows now. */
-        get: operations["scale_read"];
-        /** Puts something onto the simulated scale in place of what was there. */
-        put: operations["scale_load"];
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/scale/tare": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Sets the scale to zero with what lies on it. */
-        post: operations["scale_tare"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1156,6 +1105,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/studios/{id}/scale": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the scale shows now. */
+        get: operations["scale_read"];
+        /** Puts something onto the simulated scale in place of what was there. */
+        put: operations["scale_load"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/studios/{id}/scale/tare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Sets the scale to zero with what lies on it. */
+        post: operations["scale_tare"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/studios/{id}/season": {
         parameters: {
             query?: never;
@@ -1491,11 +1475,7 @@ export interface components {
             room?: components["schemas"]["RoomDoc"];
             /** @enum {string} */
             source: "constant" | "forecast" | "readings";
-            /**
-             * Format: date-time
-             * @description When they were taken in.
-             */
-            taken_at?: string | null;
+            taken_at?: components["schemas"]["Moment"] | null;
         };
         /** @description The room for ten days. */
         AirAhead: {
@@ -1616,11 +1596,8 @@ export interface components {
         AnywayDoc: {
             /** @description What did not hold. */
             against: string[];
-            /**
-             * Format: date-time
-             * @description When.
-             */
-            at: string;
+            /** @description When. */
+            at: components["schemas"]["Moment"];
             /** @description Why, in the painter's words. */
             reason: string;
             /** @description The step's name. */
@@ -2497,11 +2474,8 @@ export interface components {
         };
         /** @description Something that happened beside the coats, on a picture or in the studio. */
         HappeningDoc: {
-            /**
-             * Format: date-time
-             * @description When.
-             */
-            at: string;
+            /** @description When. */
+            at: components["schemas"]["Moment"];
             /** @description The `id` of the material it is about. */
             material?: string | null;
             /** @description Where on the picture, in the painter's words. */
@@ -2604,11 +2578,8 @@ export interface components {
              * @description Air speed [m/s]; the usual one when not said.
              */
             air_speed_m_s?: number | null;
-            /**
-             * Format: date-time
-             * @description From when it stands.
-             */
-            at: string;
+            /** @description From when it stands. */
+            at: components["schemas"]["Moment"];
             /** @enum {string} */
             origin?: "constant" | "forecast" | "readings" | "typed" | "measured";
             /**
@@ -2624,11 +2595,8 @@ export interface components {
         };
         /** @description What is said of an entry instead: what happened stays. */
         Instead: {
-            /**
-             * Format: date-time
-             * @description When.
-             */
-            at: string;
+            /** @description When. */
+            at: components["schemas"]["Moment"];
             /** @description The material it is about, by its name on the shelf. */
             material?: string | null;
             /** @description Where on the picture. */
@@ -2742,11 +2710,7 @@ export interface components {
             amount_ml?: number | null;
             /** @description Why a sealing coat was laid although the gate was closed; it stays in the record. */
             anyway?: string | null;
-            /**
-             * Format: date-time
-             * @description When the coat was there; the moment this arrives when not said.
-             */
-            at?: string | null;
+            at?: components["schemas"]["Moment"] | null;
             /**
              * Format: double
              * @description Or what the cup weighs now, brush and all [g]; it was weighed before the coat.
@@ -3038,6 +3002,11 @@ export interface components {
              */
             version: number;
         };
+        /**
+         * Format: date-time
+         * @description A moment (RFC 3339) from 2000 to 2099, no leap second.
+         */
+        Moment: string;
         /** @description How many coats come nearest to a colour. */
         NearestOut: {
             /**
@@ -3168,6 +3137,8 @@ export interface components {
             shortages: components["schemas"]["ShortageOut"][];
             /** @description IANA name of the studio's time zone. */
             time_zone: string;
+            /** @description What of the studio cannot be read and is left out, each in words. */
+            unread: string[];
         };
         /** @description Parts of one material, by volume. */
         PartDoc: {
@@ -3212,11 +3183,13 @@ export interface components {
             caption?: string;
             /** @description The step it shows. */
             step?: string | null;
+            /** @description When it was taken. */
+            taken_at: components["schemas"]["Moment"];
             /**
-             * Format: date-time
-             * @description When it was taken.
+             * Format: int64
+             * @description The version the edit is made on.
              */
-            taken_at: string;
+            version: number;
         };
         /** @description A photograph, without its pixels. */
         PhotographOut: {
@@ -3244,6 +3217,11 @@ export interface components {
              * @description When it was taken.
              */
             taken_at: string;
+            /**
+             * Format: int64
+             * @description Its version: an edit names the one it was made on.
+             */
+            version: number;
             /**
              * Format: int32
              * @description Width [px].
@@ -3526,16 +3504,8 @@ export interface components {
         RecordDoc: {
             /** @description Coats that were laid although not everything held, with the painter's reason. */
             anyway: components["schemas"]["RecordNote"][];
-            /**
-             * Format: date-time
-             * @description When its first step was done.
-             */
-            begun_at?: string | null;
-            /**
-             * Format: date-time
-             * @description When the last was.
-             */
-            finished_at?: string | null;
+            begun_at?: components["schemas"]["Moment"] | null;
+            finished_at?: components["schemas"]["Moment"] | null;
             /** @description Always `ulvek.record/1`. */
             format: string;
             /** @description The ground in words. */
@@ -3568,11 +3538,8 @@ export interface components {
             width_cm: number;
             /** @description What was done, in order of time. */
             work: components["schemas"]["RecordWork"][];
-            /**
-             * Format: date-time
-             * @description When it was written.
-             */
-            written_at: string;
+            /** @description When it was written. */
+            written_at: components["schemas"]["Moment"];
         };
         /** @description One material. */
         RecordMaterial: {
@@ -3587,11 +3554,8 @@ export interface components {
         };
         /** @description A dated note. */
         RecordNote: {
-            /**
-             * Format: date-time
-             * @description When.
-             */
-            at: string;
+            /** @description When. */
+            at: components["schemas"]["Moment"];
             /** @description On which step. */
             on: string;
             /** @description What. */
@@ -3607,19 +3571,13 @@ export interface components {
             jpeg_base64?: string | null;
             /** @description The step it shows. */
             step?: string | null;
-            /**
-             * Format: date-time
-             * @description When it was taken.
-             */
-            taken_at: string;
+            /** @description When it was taken. */
+            taken_at: components["schemas"]["Moment"];
         };
         /** @description One step that was done. */
         RecordWork: {
-            /**
-             * Format: date-time
-             * @description When.
-             */
-            at: string;
+            /** @description When. */
+            at: components["schemas"]["Moment"];
             /** @description Its own colour, `#rrggbb`: dry, alone over a white card. */
             colour?: string | null;
             /** @description What was in the cup, as shares by volume in words. */
@@ -3769,11 +3727,7 @@ export interface components {
             /** @description Coats laid although the gate was not open. */
             anyway?: components["schemas"]["AnywayDoc"][];
             choice?: components["schemas"]["ChoiceDoc"] | null;
-            /**
-             * Format: date-time
-             * @description When the surface was last dusted and looked over.
-             */
-            inspected_at?: string | null;
+            inspected_at?: components["schemas"]["Moment"] | null;
             /** @description Trouble that was found. */
             troubles?: components["schemas"]["TroubleDoc"][];
         };
@@ -3976,11 +3930,8 @@ export interface components {
         };
         /** @description Air at one time. */
         SentReading: {
-            /**
-             * Format: date-time
-             * @description When (RFC 3339).
-             */
-            at: string;
+            /** @description When (RFC 3339). */
+            at: components["schemas"]["Moment"];
             /**
              * Format: double
              * @description Relative humidity, fraction of 1.
@@ -4044,11 +3995,8 @@ export interface components {
         };
         /** @description A finding that was set aside. */
         SetAsideDoc: {
-            /**
-             * Format: date-time
-             * @description When.
-             */
-            at: string;
+            /** @description When. */
+            at: components["schemas"]["Moment"];
             /** @description Why, in the painter's words. */
             reason: string;
             /** @description The rule's name. */
@@ -4132,11 +4080,8 @@ export interface components {
         ShelfTub: {
             /** @description `good`, `past` or `spoiled`. */
             condition: string;
-            /**
-             * Format: date-time
-             * @description The last moment it is good for.
-             */
-            last_good: string;
+            /** @description The last moment it is good for. */
+            last_good: components["schemas"]["Moment"];
             /**
              * Format: double
              * @description What is left in it [ml].
@@ -4272,11 +4217,7 @@ export interface components {
             id: string;
             /** @enum {string} */
             kind: "ground" | "tone" | "drawing" | "seal_drawing" | "underpainting" | "pass" | "glaze" | "scumble" | "sponge" | "airbrush" | "locking_coat" | "sanding" | "correction" | "detail" | "signature" | "photograph" | "embellishment" | "isolation_coat" | "varnish" | "pack";
-            /**
-             * Format: date-time
-             * @description When the coat was there, or the step done.
-             */
-            laid_at?: string | null;
+            laid_at?: components["schemas"]["Moment"] | null;
             /**
              * Format: double
              * @description Share of the cup that stays in cup and brush; 0.15 when not said.
@@ -4288,16 +4229,8 @@ export interface components {
             name?: string | null;
             /** @enum {string} */
             needs?: "nothing" | "touch_dry" | "paintable" | "dry_through" | "ready_to_seal" | "ready_to_wrap";
-            /**
-             * Format: date-time
-             * @description Not to be started before.
-             */
-            not_before?: string | null;
-            /**
-             * Format: date-time
-             * @description To be started at this very time, if what it stands on is ready by then.
-             */
-            pinned_at?: string | null;
+            not_before?: components["schemas"]["Moment"] | null;
+            pinned_at?: components["schemas"]["Moment"] | null;
             /**
              * @description The section of the picture it lies on, as the painter calls it; all over when not said. What lies
              *     on one section is not under what lies on another.
@@ -4327,11 +4260,8 @@ export interface components {
         };
         /** @description An amount that was there at a moment; what was laid since is taken off. */
         StockDoc: {
-            /**
-             * Format: date-time
-             * @description When.
-             */
-            at: string;
+            /** @description When. */
+            at: components["schemas"]["Moment"];
             /**
              * Format: double
              * @description How much there was [ml].
@@ -4489,18 +4419,12 @@ export interface components {
         };
         /** @description Readings that are taken back, or given back. */
         TakenBack: {
-            /**
-             * Format: date-time
-             * @description From when on.
-             */
-            from: string;
+            /** @description From when on. */
+            from: components["schemas"]["Moment"];
             /** @description Whether what an instrument measured is given back. */
             give?: boolean;
-            /**
-             * Format: date-time
-             * @description Before when.
-             */
-            to: string;
+            /** @description Before when. */
+            to: components["schemas"]["Moment"];
             /**
              * Format: int64
              * @description The version of the air.
@@ -4516,11 +4440,7 @@ export interface components {
         };
         /** @description Something that happened on a picture beside its coats. */
         Told: {
-            /**
-             * Format: date-time
-             * @description When; the moment this arrives when not said.
-             */
-            at?: string | null;
+            at?: components["schemas"]["Moment"] | null;
             /** @description The material it is about, by its name on the shelf. */
             material?: string | null;
             /** @description Where on the picture, in the painter's words. */
@@ -4563,11 +4483,8 @@ export interface components {
         } | {
             /** @enum {string} */
             kind: "session";
-            /**
-             * Format: date-time
-             * @description Until when.
-             */
-            until: string;
+            /** @description Until when. */
+            until: components["schemas"]["Moment"];
         } | {
             /** @enum {string} */
             kind: "swatch";
@@ -4585,11 +4502,7 @@ export interface components {
         };
         /** @description Something that happened in the studio. */
         ToldThere: {
-            /**
-             * Format: date-time
-             * @description When; the moment this arrives when not said.
-             */
-            at?: string | null;
+            at?: components["schemas"]["Moment"] | null;
             /** @description The material it is about, by its name on the shelf. */
             material?: string | null;
             /** @description What: `noted`, `misted` or `session`. */
@@ -4599,11 +4512,8 @@ export interface components {
         };
         /** @description What a fingertip felt on a coat. */
         TouchDoc: {
-            /**
-             * Format: date-time
-             * @description When.
-             */
-            at: string;
+            /** @description When. */
+            at: components["schemas"]["Moment"];
             /** @enum {string} */
             felt: "wet" | "tacky" | "dry" | "hard";
             /** @description The `id` of the step whose coat it was. */
@@ -4611,11 +4521,7 @@ export interface components {
         };
         /** @description What a fingertip felt on a coat. */
         Touched: {
-            /**
-             * Format: date-time
-             * @description When; the moment this arrives when not said.
-             */
-            at?: string | null;
+            at?: components["schemas"]["Moment"] | null;
             /** @enum {string} */
             felt: "wet" | "tacky" | "dry" | "hard";
             /** @description The step's name within the picture. */
@@ -4635,11 +4541,8 @@ export interface components {
         };
         /** @description Trouble found on a sealing coat. */
         TroubleDoc: {
-            /**
-             * Format: date-time
-             * @description When.
-             */
-            at: string;
+            /** @description When. */
+            at: components["schemas"]["Moment"];
             /** @description The step's name. */
             step: string;
             /** @enum {string} */
@@ -4670,11 +4573,8 @@ export interface components {
         };
         /** @description A look into a tub. */
         TubCheckDoc: {
-            /**
-             * Format: date-time
-             * @description When.
-             */
-            at: string;
+            /** @description When. */
+            at: components["schemas"]["Moment"];
             found?: ("skin" | "mould" | "contamination")[];
         };
         /** @description A tub of pre-mixed colour. */
@@ -4693,11 +4593,8 @@ export interface components {
             level?: components["schemas"]["StockDoc"] | null;
             /** @description What is in it, parts by volume. */
             mix: components["schemas"]["PartDoc"][];
-            /**
-             * Format: date-time
-             * @description When it was mixed.
-             */
-            mixed_at: string;
+            /** @description When it was mixed. */
+            mixed_at: components["schemas"]["Moment"];
             /**
              * Format: double
              * @description How much was mixed [ml].
@@ -4727,11 +4624,8 @@ export interface components {
         };
         /** @description One reading that the painter took. */
         TypedReading: {
-            /**
-             * Format: date-time
-             * @description When it was taken.
-             */
-            at: string;
+            /** @description When it was taken. */
+            at: components["schemas"]["Moment"];
             /**
              * Format: double
              * @description Relative humidity, fraction of 1.
@@ -5091,11 +4985,8 @@ export interface components {
         } | {
             /** @enum {string} */
             kind: "session";
-            /**
-             * Format: date-time
-             * @description Until when.
-             */
-            until: string;
+            /** @description Until when. */
+            until: components["schemas"]["Moment"];
         } | {
             /** @enum {string} */
             kind: "swatch";
@@ -5436,9 +5327,145 @@ export interface operations {
             };
         };
     };
-    photograph_delete: {
+    photograph_save: {
         parameters: {
             query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PhotographEdit"];
+            };
+        };
+        responses: {
+            /** @description The answer. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotographOut"];
+                };
+            };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It comes from a page of another site. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another edit came first; nothing was changed. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description More than is taken. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A body of a kind that is not read here. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A host name that the application does not answer to. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit; the place and the reason are said. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description More is asked at once than can be computed; ask again after Retry-After. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A fault of the program. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or the answer took too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full; nothing was changed. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    photograph_delete: {
+        parameters: {
+            query: {
+                version: number;
+            };
             header?: never;
             path: {
                 id: string;
@@ -7857,141 +7884,6 @@ export interface operations {
             };
         };
     };
-    photograph_save: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: string;
-                photograph: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["PhotographEdit"];
-            };
-        };
-        responses: {
-            /** @description The answer. */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["PhotographOut"];
-                };
-            };
-            /** @description What was sent cannot be read at all. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description It comes from a page of another site. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Another edit came first; nothing was changed. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description More than is taken. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description A body of a kind that is not read here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description A host name that the application does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Something in it does not fit; the place and the reason are said. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description More is asked at once than can be computed; ask again after Retry-After. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description A fault of the program. */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The database does not answer, or the answer took too long. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The disk is full; nothing was changed. */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
     record: {
         parameters: {
             query?: {
@@ -9480,304 +9372,6 @@ export interface operations {
             };
             /** @description A body of a kind that is not read here. */
             415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description A host name that the application does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Something in it does not fit; the place and the reason are said. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description More is asked at once than can be computed; ask again after Retry-After. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description A fault of the program. */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The database does not answer, or the answer took too long. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The disk is full; nothing was changed. */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    scale_read: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description The answer. */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ScaleOut"];
-                };
-            };
-            /** @description What was sent cannot be read at all. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description A host name that the application does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Something in it does not fit; the place and the reason are said. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description More is asked at once than can be computed; ask again after Retry-After. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description A fault of the program. */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The database does not answer, or the answer took too long. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    scale_load: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["ScaleLoad"];
-            };
-        };
-        responses: {
-            /** @description The answer. */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ScaleOut"];
-                };
-            };
-            /** @description What was sent cannot be read at all. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description It comes from a page of another site. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Another edit came first; nothing was changed. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description More than is taken. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description A body of a kind that is not read here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description A host name that the application does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Something in it does not fit; the place and the reason are said. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description More is asked at once than can be computed; ask again after Retry-After. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description A fault of the program. */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The database does not answer, or the answer took too long. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The disk is full; nothing was changed. */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    scale_tare: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description The answer. */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ScaleOut"];
-                };
-            };
-            /** @description What was sent cannot be read at all. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description It comes from a page of another site. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Another edit came first; nothing was changed. */
-            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -13643,6 +13237,337 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StudioOut"];
+                };
+            };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It comes from a page of another site. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another edit came first; nothing was changed. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A host name that the application does not answer to. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit; the place and the reason are said. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description More is asked at once than can be computed; ask again after Retry-After. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A fault of the program. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or the answer took too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full; nothing was changed. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    scale_read: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The answer. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScaleOut"];
+                };
+            };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A host name that the application does not answer to. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit; the place and the reason are said. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description More is asked at once than can be computed; ask again after Retry-After. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A fault of the program. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or the answer took too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    scale_load: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ScaleLoad"];
+            };
+        };
+        responses: {
+            /** @description The answer. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScaleOut"];
+                };
+            };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It comes from a page of another site. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another edit came first; nothing was changed. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description More than is taken. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A body of a kind that is not read here. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A host name that the application does not answer to. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit; the place and the reason are said. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description More is asked at once than can be computed; ask again after Retry-After. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A fault of the program. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or the answer took too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full; nothing was changed. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    scale_tare: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The answer. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScaleOut"];
                 };
             };
             /** @description What was sent cannot be read at all. */

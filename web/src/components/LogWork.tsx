@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useLogLaid } from '../api/edits';
 import type { Schemas } from '../api/client';
 import { scaleQuery } from '../api/queries';
+import { useCurrentStudio } from './currentStudio';
 import { LaidAgainst } from './LaidAgainst';
 import { LogDialog } from './LogDialog';
 
@@ -26,8 +27,9 @@ interface Props {
 /** Logs one step of a picture. */
 export function LogWork({ picture, step, title, planned, cupG, zone, now, ...rest }: Props) {
   const { onClose, onLogged } = rest;
+  const studio = useCurrentStudio().id;
   const log = useLogLaid();
-  const scale = useQuery({ ...scaleQuery, enabled: typeof cupG === 'number' });
+  const scale = useQuery({ ...scaleQuery(studio), enabled: typeof cupG === 'number' });
   return (
     <LogDialog
       title={title}

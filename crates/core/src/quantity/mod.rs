@@ -6,7 +6,7 @@ mod fault;
 mod range;
 mod text;
 
-pub use dates::{DateOutOfRange, FIRST_DAY, LAST_DAY, check_day, check_moment};
+pub use dates::{DateOutOfRange, FIRST_DAY, LAST_DAY, MomentFault, check_day, check_moment};
 pub use factor::Factor;
 pub use fault::{Checked, Fault, at_most};
 pub use range::{OutOfRange, RANGES, Range};

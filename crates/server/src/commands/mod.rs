@@ -10,9 +10,7 @@ pub use colour::{colour, untold};
 pub use plan::{Effort, plan};
 pub use simulate::{Simulate, simulate};
 
-use crate::formats::local;
-use crate::formats::{MAX_BYTES, read_document};
-use chrono::{DateTime, FixedOffset};
+use crate::formats::{MAX_BYTES, Moment, read_document};
 use std::io::Read;
 use std::path::Path;
 use thiserror::Error;
@@ -75,6 +73,6 @@ pub fn read_studio(path: &Path) -> Result<Studio, CommandError> {
 }
 
 /// The instant `t` [s of the Unix epoch], to the second, with the offset of the studio's zone.
-pub(crate) fn at_second(t: f64, studio: &Studio) -> DateTime<FixedOffset> {
-    local(whole_instant(t.round() as i64), studio.hours.zone())
+pub(crate) fn at_second(t: f64, studio: &Studio) -> Moment {
+    Moment::local(whole_instant(t.round() as i64), studio.hours.zone())
 }

@@ -1,7 +1,8 @@
 //! `ulvek plan`: when to do each step.
 
 use super::at_second;
-use chrono::{DateTime, FixedOffset, Utc};
+use crate::formats::Moment;
+use chrono::{DateTime, Utc};
 use serde_json::{Value, json};
 use std::time::{Duration, Instant};
 use ulvek_core::planner::{
@@ -75,7 +76,7 @@ fn objective(objective: &Objective) -> Value {
 }
 
 fn steps(studio: &Studio, made: &Plan) -> Vec<Value> {
-    let local = |at: DateTime<Utc>| -> DateTime<FixedOffset> { at_second(seconds(at), studio) };
+    let local = |at: DateTime<Utc>| -> Moment { at_second(seconds(at), studio) };
     made.steps
         .iter()
         .map(|planned| {

@@ -1,7 +1,8 @@
 //! `ulvek simulate`: when each laid coat reaches each state.
 
 use super::at_second;
-use chrono::{DateTime, FixedOffset, Utc};
+use crate::formats::Moment;
+use chrono::{DateTime, Utc};
 use serde_json::{Map, Value, json};
 use std::sync::Arc;
 use ulvek_core::film::{FilmState, Futures, Grid, HORIZON_S};
@@ -58,8 +59,7 @@ fn one(studio: &Studio, picture: &Picture, asked: Simulate) -> Result<Value, Coa
             row.insert("step".into(), json!(picture.steps[history.coat.step].id));
             row.insert("laid_at".into(), json!(at_second(history.coat.at, studio)));
             for (name, state) in NAMES {
-                let at: Option<DateTime<FixedOffset>> =
-                    history.events.at(state).map(|t| at_second(t, studio));
+                let at: Option<Moment> = history.events.at(state).map(|t| at_second(t, studio));
                 row.insert(name.into(), json!(at));
             }
             Value::Object(row)

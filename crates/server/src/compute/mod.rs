@@ -9,6 +9,7 @@ mod queue;
 
 use crate::leaving::unless_left;
 use crate::problem::Problem;
+use crate::state::App;
 use queue::{Asker, Queue};
 use std::any::Any;
 use std::sync::Arc;
@@ -189,11 +190,13 @@ fn known<T: Send + Sync + 'static>(kept: Kept) -> Result<Arc<T>, Problem> {
     })
 }
 
-/// Does `work` away from the threads that answer requests, and gives it up when nobody waits.
+/// Does `work` away from the threads that answer requests, and gives it up when nobody waits. Whoever holds a
+/// connection has lent `_app` and cannot ask.
 ///
 /// # Errors
 /// An internal problem when it panics.
 pub async fn aside<T: Send + 'static>(
+    _app: &mut App,
     work: impl FnOnce() -> T + Send + 'static,
 ) -> Result<T, Problem> {
     struct GoneWithMe(Cancel);

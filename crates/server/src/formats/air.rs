@@ -1,8 +1,7 @@
 //! The air of a studio: shape, reading and writing.
 
-use super::fields::{local, utc};
+use super::moment::Moment;
 use super::words;
-use chrono::{DateTime, FixedOffset};
 use chrono_tz::Tz;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
@@ -42,7 +41,7 @@ pub struct AheadDoc {
     pub source: AirSource,
     /// When they were taken in.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub taken_at: Option<DateTime<FixedOffset>>,
+    pub taken_at: Option<Moment>,
     /// How the room follows the outside.
     #[serde(default)]
     pub room: RoomDoc,
@@ -86,7 +85,7 @@ const fn ordinary_air() -> f64 {
 #[serde(deny_unknown_fields)]
 pub struct HourlyDoc {
     /// From when it stands.
-    pub at: DateTime<FixedOffset>,
+    pub at: Moment,
     /// Temperature [C].
     pub temperature_c: f64,
     /// Relative humidity, fraction of 1.
@@ -110,7 +109,7 @@ impl AirDoc {
     pub fn of(studio: &Studio, zone: Tz) -> Self {
         let usual = studio.air.usual();
         let hourly = studio.air.known().map(|(t, air, origin)| HourlyDoc {
-            at: local(exact_instant(t), zone),
+            at: Moment::local(exact_instant(t), zone),
             temperature_c: air.celsius,
             relative_humidity: air.humidity,
             air_speed_m_s: Some(air.speed_m_s),
@@ -138,7 +137,7 @@ impl AirDoc {
         let mut times = HashSet::new();
         let mut readings = Vec::with_capacity(self.hourly.len());
         for (i, hour) in self.hourly.iter().enumerate() {
-            let at = utc(hour.at);
+            let at = hour.at.utc();
             if !times.insert(at) {
                 let why = "another reading has that very time";
                 return Err(Fault::new(format!("air.hourly[{i}].at"), why));
@@ -162,7 +161,7 @@ impl AheadDoc {
     fn of(room: &RoomAhead, zone: Tz) -> Self {
         Self {
             source: room.source,
-            taken_at: room.taken_at.map(|at| local(at, zone)),
+            taken_at: room.taken_at.map(|at| Moment::local(at, zone)),
             room: RoomDoc::of(&room.follows),
         }
     }
@@ -170,7 +169,7 @@ impl AheadDoc {
     fn read(&self) -> RoomAhead {
         RoomAhead {
             source: self.source,
-            taken_at: self.taken_at.map(utc),
+            taken_at: self.taken_at.map(Moment::utc),
             follows: self.room.read(),
         }
     }

@@ -1,20 +1,8 @@
 //! Texts and times as they are written and read.
 
-use chrono::{DateTime, FixedOffset, Utc};
-use chrono_tz::Tz;
 use serde::{Deserialize, Serialize};
 use ulvek_core::mix::Swatch;
-use ulvek_core::quantity::{Checked, Fault, MOST_LETTERS, check_line, check_moment};
-
-/// An instant with the offset of the studio's zone.
-pub fn local(at: DateTime<Utc>, zone: Tz) -> DateTime<FixedOffset> {
-    at.with_timezone(&zone).fixed_offset()
-}
-
-/// The instant that was written.
-pub(super) fn utc(at: DateTime<FixedOffset>) -> DateTime<Utc> {
-    at.with_timezone(&Utc)
-}
+use ulvek_core::quantity::{Checked, MOST_LETTERS, check_line};
 
 /// A line as it was meant: without the space around it.
 pub(super) fn line(text: &str) -> String {
@@ -35,14 +23,6 @@ pub fn label(place: &str, text: &str) -> Checked<String> {
     let short: String = text.trim().chars().take(MOST_LETTERS).collect();
     check_line(place, &short)?;
     Ok(short)
-}
-
-/// A moment that may be.
-///
-/// # Errors
-/// [`Fault`] when it lies outside the table of dates.
-pub fn moment(place: &str, at: DateTime<Utc>) -> Checked<DateTime<Utc>> {
-    check_moment(at).map_err(|e| Fault::new(place, e))
 }
 
 /// A colour as it is written: `#rrggbb`.

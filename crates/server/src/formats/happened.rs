@@ -1,9 +1,9 @@
 //! What happened beside the coats, on a picture or in the studio: shape, reading and writing.
 
-use super::fields::{Hex, few_lines, line, local, utc};
+use super::fields::{Hex, few_lines, line};
 use super::mix::{PartDoc, mix_doc, read_mix};
+use super::moment::Moment;
 use super::words;
-use chrono::{DateTime, FixedOffset};
 use chrono_tz::Tz;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
@@ -16,7 +16,7 @@ use utoipa::ToSchema;
 #[serde(deny_unknown_fields)]
 pub struct HappeningDoc {
     /// When.
-    pub at: DateTime<FixedOffset>,
+    pub at: Moment,
     /// What.
     pub what: WhatDoc,
     /// The `id` of the step it is about.
@@ -64,7 +64,7 @@ pub enum WhatDoc {
     /// The painter worked in the studio.
     Session {
         /// Until when.
-        until: DateTime<FixedOffset>,
+        until: Moment,
     },
     /// A swatch was made of a mix.
     Swatch {
@@ -87,7 +87,7 @@ impl HappeningDoc {
     /// Writes it; its time in `zone`.
     pub fn of(happening: &Happening, zone: Tz) -> Self {
         Self {
-            at: local(happening.at, zone),
+            at: Moment::local(happening.at, zone),
             what: WhatDoc::of(&happening.what, zone),
             step: happening.step.clone(),
             material: happening.material.clone(),
@@ -99,7 +99,7 @@ impl HappeningDoc {
     /// What happened.
     pub fn read(&self) -> Happening {
         Happening {
-            at: utc(self.at),
+            at: self.at.utc(),
             step: self.step.as_deref().map(line),
             material: self.material.as_deref().map(line),
             place: line(&self.place),
@@ -118,7 +118,7 @@ impl WhatDoc {
             What::WipedOff { was_um } => Self::WipedOff { was_um: *was_um },
             What::Sanded { dry_um, was_um } => Self::Sanded { dry_um: *dry_um, was_um: *was_um },
             What::Trouble(trouble) => Self::Trouble { trouble: *trouble },
-            What::Session { until } => Self::Session { until: local(*until, zone) },
+            What::Session { until } => Self::Session { until: Moment::local(*until, zone) },
             What::Swatch(seen) => Self::Swatch {
                 mix: mix_doc(&seen.mix),
                 wet_film_um: seen.wet_film_um,
@@ -136,7 +136,7 @@ impl WhatDoc {
             Self::WipedOff { was_um } => What::WipedOff { was_um: *was_um },
             Self::Sanded { dry_um, was_um } => What::Sanded { dry_um: *dry_um, was_um: *was_um },
             Self::Trouble { trouble } => What::Trouble(*trouble),
-            Self::Session { until } => What::Session { until: utc(*until) },
+            Self::Session { until } => What::Session { until: until.utc() },
             Self::Swatch { mix, wet_film_um, predicted, seen } => What::Swatch(SwatchSeen {
                 mix: read_mix(mix),
                 wet_film_um: *wet_film_um,

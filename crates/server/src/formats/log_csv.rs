@@ -1,13 +1,11 @@
 //! The log as a table (RFC 4180): written whole, and notes and troubles read from one.
 
 use super::readings::moment;
-use chrono::{DateTime, SubsecRound, Utc};
 use chrono_tz::Tz;
 use ulvek_core::deeds::{Told, ToldWhat};
 use ulvek_core::picture::PaintTrouble;
 use ulvek_core::quantity::{Checked, Fault};
 use ulvek_core::studio::Studio;
-use ulvek_store::DIGITS;
 
 /// Columns of the table, in their order.
 pub const COLUMNS: [&str; 10] = [
@@ -124,8 +122,7 @@ pub fn read_log(text: &str, studio: &Studio, zone: Tz) -> Checked<Vec<Line>> {
 
 fn told(studio: &Studio, zone: Tz, cell: impl Fn(&str) -> String) -> Result<(usize, Told), String> {
     let said = cell("at");
-    let at: DateTime<Utc> = moment(&said, zone, None)
-        .ok_or_else(|| format!("\"{said}\" is not a time; write it as in 2027-01-15 17:00"))?;
+    let at = moment(&said, zone, None)?;
     let title = cell("picture");
     if title.is_empty() {
         return Err("it names no picture: only what is about one is read".to_owned());
@@ -162,6 +159,5 @@ fn told(studio: &Studio, zone: Tz, cell: impl Fn(&str) -> String) -> Result<(usi
             )
         })?),
     };
-    let at = at.trunc_subsecs(DIGITS);
     Ok((p, Told { at, step, material, place: cell("place"), words: cell("words"), what }))
 }

@@ -1,11 +1,12 @@
 //! A picture with its steps: shape, reading and writing.
 
-use super::fields::{Hex, line, local, utc};
+use super::fields::{Hex, line};
 use super::happened::HappeningDoc;
 use super::mix::{PartDoc, mix_doc, read_mix};
+use super::moment::Moment;
 use super::seal::SealDoc;
 use super::words;
-use chrono::{DateTime, FixedOffset, NaiveDate};
+use chrono::NaiveDate;
 use chrono_tz::Tz;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
@@ -88,7 +89,7 @@ pub struct SetAsideDoc {
     /// Why, in the painter's words.
     pub reason: String,
     /// When.
-    pub at: DateTime<FixedOffset>,
+    pub at: Moment,
 }
 
 fn is_wrapped(ready_by: &ReadyBy) -> bool {
@@ -187,16 +188,16 @@ pub struct StepDoc {
     pub needs: Option<Need>,
     /// Not to be started before.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub not_before: Option<DateTime<FixedOffset>>,
+    pub not_before: Option<Moment>,
     /// Shortest wait after what it stands on [min].
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub earliest_gap_min: Option<f64>,
     /// To be started at this very time, if what it stands on is ready by then.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub pinned_at: Option<DateTime<FixedOffset>>,
+    pub pinned_at: Option<Moment>,
     /// When the coat was there, or the step done.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub laid_at: Option<DateTime<FixedOffset>>,
+    pub laid_at: Option<Moment>,
     /// The tub it is painted from; the mix is the tub's then.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub tub: Option<String>,
@@ -233,7 +234,7 @@ impl PictureDoc {
                     rule: a.rule.clone(),
                     step: a.step.clone(),
                     reason: a.reason.clone(),
-                    at: local(a.at, zone),
+                    at: Moment::local(a.at, zone),
                 })
                 .collect(),
             tests: picture.tests.iter().map(|test| TouchDoc::of(test, zone)).collect(),
@@ -267,7 +268,7 @@ impl PictureDoc {
                     rule: line(&one.rule),
                     step: line(&one.step),
                     reason: line(&one.reason),
-                    at: utc(one.at),
+                    at: one.at.utc(),
                 })
                 .collect(),
             tests: in_order(&self.tests),
@@ -292,10 +293,10 @@ impl StepDoc {
             splittable: Some(step.splittable),
             after: step.after.clone(),
             needs: step.needs,
-            not_before: step.not_before.map(|t| local(t, zone)),
+            not_before: step.not_before.map(|t| Moment::local(t, zone)),
             earliest_gap_min: step.earliest_gap_min,
-            pinned_at: step.pinned_at.map(|t| local(t, zone)),
-            laid_at: step.laid_at.map(|t| local(t, zone)),
+            pinned_at: step.pinned_at.map(|t| Moment::local(t, zone)),
+            laid_at: step.laid_at.map(|t| Moment::local(t, zone)),
             tub: step.tub.clone(),
             loss: step.loss,
             cup_g: step.cup_g,
@@ -316,10 +317,10 @@ impl StepDoc {
             splittable: self.splittable.unwrap_or(self.kind.usually_splittable()),
             after: self.after.clone(),
             needs: self.needs,
-            not_before: self.not_before.map(utc),
+            not_before: self.not_before.map(Moment::utc),
             earliest_gap_min: self.earliest_gap_min,
-            pinned_at: self.pinned_at.map(utc),
-            laid_at: self.laid_at.map(utc),
+            pinned_at: self.pinned_at.map(Moment::utc),
+            laid_at: self.laid_at.map(Moment::utc),
             tub: self.tub.clone(),
             loss: self.loss,
             cup_g: self.cup_g,
@@ -333,7 +334,7 @@ impl StepDoc {
 #[serde(deny_unknown_fields)]
 pub struct TouchDoc {
     /// When.
-    pub at: DateTime<FixedOffset>,
+    pub at: Moment,
     /// The `id` of the step whose coat it was.
     pub step: String,
     /// What was felt.
@@ -345,12 +346,12 @@ pub struct TouchDoc {
 impl TouchDoc {
     /// Writes a test; its time in `zone`.
     pub fn of(test: &TouchTest, zone: Tz) -> Self {
-        Self { at: local(test.at, zone), step: test.step.clone(), felt: test.felt }
+        Self { at: Moment::local(test.at, zone), step: test.step.clone(), felt: test.felt }
     }
 
     /// The test.
     pub fn read(&self) -> TouchTest {
-        TouchTest { at: utc(self.at), step: self.step.clone(), felt: self.felt }
+        TouchTest { at: self.at.utc(), step: self.step.clone(), felt: self.felt }
     }
 }
 

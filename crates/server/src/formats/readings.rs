@@ -1,9 +1,10 @@
 //! Readings that a painter brings as CSV.
 
-use chrono::{DateTime, NaiveDateTime, TimeDelta, TimeZone, Utc};
+use super::moment::Moment;
+use chrono::{DateTime, FixedOffset, NaiveDateTime, TimeDelta, TimeZone, Utc};
 use chrono_tz::Tz;
 use ulvek_core::air::Air;
-use ulvek_core::quantity::{Checked, Fault, check_moment};
+use ulvek_core::quantity::{Checked, Fault};
 use ulvek_core::studio::check::MOST_READINGS;
 use ulvek_core::time::seconds;
 
@@ -58,10 +59,8 @@ pub fn read_readings(text: &str, zone: Tz, speed_m_s: f64) -> Checked<Vec<(f64, 
             let value = said.parse::<f64>();
             value.map_err(|_| refuse(format!("\"{}\" is not a number", text(column))))
         };
-        let when = moment(text(at), zone, found.last().map(|(t, _)| *t)).ok_or_else(|| {
-            refuse(format!("\"{}\" is not a time; write it as in 2027-01-15 17:00", text(at)))
-        })?;
-        let when = check_moment(when).map_err(|e| refuse(format!("the time {e}")))?;
+        let after = found.last().map(|(t, _)| *t);
+        let when = moment(text(at), zone, after).map_err(refuse)?;
         let air = Air::try_new(number(celsius)?, number(humidity)? / whole, speed_m_s)
             .map_err(|e| refuse(e.to_string()))?;
         let when = seconds(when);
@@ -77,20 +76,26 @@ pub fn read_readings(text: &str, zone: Tz, speed_m_s: f64) -> Checked<Vec<(f64, 
 }
 
 /// A time as a painter writes it; without an offset it is that of `zone`, after `after` [s] where the clock
-/// turns back.
-pub(super) fn moment(text: &str, zone: Tz, after: Option<f64>) -> Option<DateTime<Utc>> {
+/// turns back. Otherwise why it is none, in words.
+pub(super) fn moment(text: &str, zone: Tz, after: Option<f64>) -> Result<DateTime<Utc>, String> {
+    let read = written(text, zone, after)
+        .ok_or_else(|| format!("\"{text}\" is not a time; write it as in 2027-01-15 17:00"))?;
+    Moment::try_from(read).map(Moment::utc).map_err(|fault| format!("the time {fault}"))
+}
+
+fn written(text: &str, zone: Tz, after: Option<f64>) -> Option<DateTime<FixedOffset>> {
     if let Ok(at) = DateTime::parse_from_rfc3339(text) {
-        return Some(at.with_timezone(&Utc));
+        return Some(at);
     }
     let local = TIMES.iter().find_map(|t| NaiveDateTime::parse_from_str(text, t).ok())?;
     // The hour that an autumn night has twice is the second one when the first would not be later
     // than the line before; the hour that a spring night leaves out is read an hour later.
     let twice = zone.from_local_datetime(&local);
-    let later = |at: &DateTime<Utc>| after.is_none_or(|last| seconds(*at) > last);
-    let utc = |at: DateTime<Tz>| at.with_timezone(&Utc);
-    match (twice.earliest().map(utc), twice.latest().map(utc)) {
+    let later = |at: &DateTime<FixedOffset>| after.is_none_or(|last| seconds(at.to_utc()) > last);
+    let fixed = |at: DateTime<Tz>| at.fixed_offset();
+    match (twice.earliest().map(fixed), twice.latest().map(fixed)) {
         (Some(first), Some(second)) => Some(if later(&first) { first } else { second }),
-        _ => zone.from_local_datetime(&(local + TimeDelta::hours(1))).earliest().map(utc),
+        _ => zone.from_local_datetime(&(local + TimeDelta::hours(1))).earliest().map(fixed),
     }
 }
 

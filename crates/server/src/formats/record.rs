@@ -1,9 +1,10 @@
 //! The record sheet of a picture as an open file: what a buyer or a conservator wants to know.
 
-use super::fields::{Hex, local};
+use super::fields::Hex;
+use super::moment::Moment;
 use base64::Engine;
 use base64::engine::general_purpose::STANDARD;
-use chrono::{DateTime, FixedOffset, Utc};
+use chrono::{DateTime, Utc};
 use chrono_tz::Tz;
 use schemars::JsonSchema;
 use serde::Serialize;
@@ -23,7 +24,7 @@ pub struct RecordDoc {
     /// Always `ulvek.record/1`.
     pub format: String,
     /// When it was written.
-    pub written_at: DateTime<FixedOffset>,
+    pub written_at: Moment,
     /// The studio's name.
     pub studio: String,
     /// The picture's title.
@@ -35,9 +36,9 @@ pub struct RecordDoc {
     /// The ground in words.
     pub ground: String,
     /// When its first step was done.
-    pub begun_at: Option<DateTime<FixedOffset>>,
+    pub begun_at: Option<Moment>,
     /// When the last was.
-    pub finished_at: Option<DateTime<FixedOffset>>,
+    pub finished_at: Option<Moment>,
     /// Steps that are not done: none on a finished picture.
     pub to_come: Vec<String>,
     /// What was done, in order of time.
@@ -60,7 +61,7 @@ pub struct RecordDoc {
 #[derive(Debug, Clone, Serialize, JsonSchema, ToSchema)]
 pub struct RecordWork {
     /// When.
-    pub at: DateTime<FixedOffset>,
+    pub at: Moment,
     /// What the painter calls it.
     pub title: String,
     /// Whether it seals the picture.
@@ -93,7 +94,7 @@ pub struct RecordMaterial {
 #[derive(Debug, Clone, Serialize, JsonSchema, ToSchema)]
 pub struct RecordNote {
     /// When.
-    pub at: DateTime<FixedOffset>,
+    pub at: Moment,
     /// On which step.
     pub on: String,
     /// What.
@@ -106,7 +107,7 @@ pub struct RecordPhotograph {
     /// Its key in the studio it comes from.
     pub id: String,
     /// When it was taken.
-    pub taken_at: DateTime<FixedOffset>,
+    pub taken_at: Moment,
     /// The painter's words on it.
     pub caption: String,
     /// The step it shows.
@@ -126,10 +127,10 @@ impl RecordDoc {
         let zone = studio.hours.zone();
         let sheet = record_sheet(studio, p);
         let notes = |of: &[Noted]| of.iter().map(|n| RecordNote::of(n, zone)).collect();
-        let at = |work: Option<&WorkDone>| work.map(|w| local(w.at, zone));
+        let at = |work: Option<&WorkDone>| work.map(|w| Moment::local(w.at, zone));
         Self {
             format: RECORD.to_owned(),
-            written_at: local(now, zone),
+            written_at: Moment::local(now, zone),
             studio: studio.name.clone(),
             title: picture.title.clone(),
             width_cm: picture.width_cm,
@@ -159,7 +160,7 @@ impl RecordDoc {
 impl RecordWork {
     fn of(work: &WorkDone, zone: Tz) -> Self {
         Self {
-            at: local(work.at, zone),
+            at: Moment::local(work.at, zone),
             title: work.title.clone(),
             seals: work.seals,
             wet_film_um: work.wet_film_um,
@@ -182,7 +183,7 @@ impl RecordMaterial {
 
 impl RecordNote {
     fn of(note: &Noted, zone: Tz) -> Self {
-        Self { at: local(note.at, zone), on: note.on.clone(), what: note.what.clone() }
+        Self { at: Moment::local(note.at, zone), on: note.on.clone(), what: note.what.clone() }
     }
 }
 
@@ -194,7 +195,7 @@ impl RecordPhotograph {
         };
         Self {
             id: photograph.id.to_string(),
-            taken_at: local(photograph.taken_at, zone),
+            taken_at: Moment::local(photograph.taken_at, zone),
             caption: photograph.caption.clone(),
             step: photograph.step_code.as_deref().map(title),
             jpeg_base64: pixels.map(|jpeg| STANDARD.encode(jpeg)),

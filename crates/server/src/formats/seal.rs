@@ -1,8 +1,8 @@
 //! How a picture is sealed: shape, reading and writing.
 
-use super::fields::{line, local, utc};
+use super::fields::line;
+use super::moment::Moment;
 use super::words;
-use chrono::{DateTime, FixedOffset};
 use chrono_tz::Tz;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
@@ -22,7 +22,7 @@ pub struct SealDoc {
     pub choice: Option<ChoiceDoc>,
     /// When the surface was last dusted and looked over.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub inspected_at: Option<DateTime<FixedOffset>>,
+    pub inspected_at: Option<Moment>,
     /// Coats laid although the gate was not open.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub anyway: Vec<AnywayDoc>,
@@ -72,7 +72,7 @@ const fn usual_edge() -> f64 {
 #[serde(deny_unknown_fields)]
 pub struct AnywayDoc {
     /// When.
-    pub at: DateTime<FixedOffset>,
+    pub at: Moment,
     /// The step's name.
     pub step: String,
     /// Why, in the painter's words.
@@ -86,7 +86,7 @@ pub struct AnywayDoc {
 #[serde(deny_unknown_fields)]
 pub struct TroubleDoc {
     /// When.
-    pub at: DateTime<FixedOffset>,
+    pub at: Moment,
     /// The step's name.
     pub step: String,
     /// What.
@@ -130,19 +130,19 @@ impl SealDoc {
     /// Writes the record of sealing, times in `zone`; `None` when there is nothing in it.
     pub fn of(seal: &SealRecord, zone: Tz) -> Option<Self> {
         let anyway = |a: &SealAnyway| AnywayDoc {
-            at: local(a.at, zone),
+            at: Moment::local(a.at, zone),
             step: a.step.clone(),
             reason: a.reason.clone(),
             against: a.against.clone(),
         };
         let trouble = |t: &TroubleFound| TroubleDoc {
-            at: local(t.at, zone),
+            at: Moment::local(t.at, zone),
             step: t.step.clone(),
             trouble: t.trouble,
         };
         (*seal != SealRecord::default()).then(|| Self {
             choice: seal.choice.as_ref().map(ChoiceDoc::of),
-            inspected_at: seal.inspected_at.map(|at| local(at, zone)),
+            inspected_at: seal.inspected_at.map(|at| Moment::local(at, zone)),
             anyway: seal.anyway.iter().map(anyway).collect(),
             troubles: seal.troubles.iter().map(trouble).collect(),
         })
@@ -151,19 +151,19 @@ impl SealDoc {
     /// The record; whether it may be is the check's to say.
     pub fn read(&self) -> SealRecord {
         let anyway = |a: &AnywayDoc| SealAnyway {
-            at: utc(a.at),
+            at: a.at.utc(),
             step: line(&a.step),
             reason: line(&a.reason),
             against: a.against.iter().map(|c| line(c)).collect(),
         };
         let trouble = |t: &TroubleDoc| TroubleFound {
-            at: utc(t.at),
+            at: t.at.utc(),
             step: line(&t.step),
             trouble: t.trouble,
         };
         SealRecord {
             choice: self.choice.as_ref().map(ChoiceDoc::read),
-            inspected_at: self.inspected_at.map(utc),
+            inspected_at: self.inspected_at.map(Moment::utc),
             anyway: self.anyway.iter().map(anyway).collect(),
             troubles: self.troubles.iter().map(trouble).collect(),
         }

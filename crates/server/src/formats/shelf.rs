@@ -1,10 +1,10 @@
 //! The shelf: materials, tubs and own ways of working; shape, reading and writing.
 
-use super::fields::{Hex, few_lines, line, local, utc};
+use super::fields::{Hex, few_lines, line};
 use super::mix::{PartDoc, mix_doc, read_mix};
+use super::moment::Moment;
 use super::picture::StepDoc;
 use super::words;
-use chrono::{DateTime, FixedOffset};
 use chrono_tz::Tz;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
@@ -130,7 +130,7 @@ pub struct StockDoc {
     /// How much there was [ml].
     pub ml: f64,
     /// When.
-    pub at: DateTime<FixedOffset>,
+    pub at: Moment,
 }
 
 /// A tub of pre-mixed colour.
@@ -144,7 +144,7 @@ pub struct TubDoc {
     /// What is in it, parts by volume.
     pub mix: Vec<PartDoc>,
     /// When it was mixed.
-    pub mixed_at: DateTime<FixedOffset>,
+    pub mixed_at: Moment,
     /// How much was mixed [ml].
     pub mixed_ml: f64,
     /// How much there was when it was last measured; what was mixed when not said.
@@ -170,7 +170,7 @@ pub struct TubDoc {
 #[serde(deny_unknown_fields)]
 pub struct TubCheckDoc {
     /// When.
-    pub at: DateTime<FixedOffset>,
+    pub at: Moment,
     /// What was found; nothing when it is good.
     #[serde(default)]
     #[schemars(schema_with = "words::json::troubles")]
@@ -314,23 +314,24 @@ impl MaterialDoc {
 
 impl StockDoc {
     fn of(stock: &Stock, zone: Tz) -> Self {
-        Self { ml: stock.ml, at: local(stock.at, zone) }
+        Self { ml: stock.ml, at: Moment::local(stock.at, zone) }
     }
 
     fn read(&self) -> Stock {
-        Stock { ml: self.ml, at: utc(self.at) }
+        Stock { ml: self.ml, at: self.at.utc() }
     }
 }
 
 impl TubDoc {
     /// Writes a tub; times in `zone`.
     pub fn of(tub: &Tub, zone: Tz) -> Self {
-        let look = |c: &TubCheck| TubCheckDoc { at: local(c.at, zone), found: c.found.clone() };
+        let look =
+            |c: &TubCheck| TubCheckDoc { at: Moment::local(c.at, zone), found: c.found.clone() };
         Self {
             id: tub.id.clone(),
             name: tub.name.clone(),
             mix: mix_doc(&tub.mix),
-            mixed_at: local(tub.mixed_at, zone),
+            mixed_at: Moment::local(tub.mixed_at, zone),
             mixed_ml: tub.mixed_ml,
             level: Some(StockDoc::of(&tub.level, zone)),
             tightness: tub.tightness,
@@ -342,8 +343,8 @@ impl TubDoc {
 
     /// The tub; whether it may be is the check's to say.
     pub fn read(&self) -> Tub {
-        let full = Stock { ml: self.mixed_ml, at: utc(self.mixed_at) };
-        let look = |c: &TubCheckDoc| TubCheck { at: utc(c.at), found: c.found.clone() };
+        let full = Stock { ml: self.mixed_ml, at: self.mixed_at.utc() };
+        let look = |c: &TubCheckDoc| TubCheck { at: c.at.utc(), found: c.found.clone() };
         let mut checks: Vec<TubCheck> = self.checks.iter().map(look).collect();
         checks.sort_by_key(|c| c.at);
         Tub {

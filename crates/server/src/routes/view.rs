@@ -24,7 +24,7 @@ pub(super) enum Of {
     Picture(Uuid),
 }
 
-async fn loaded(app: &App, of: Of) -> Result<Arc<Loaded>, Problem> {
+async fn loaded(app: &mut App, of: Of) -> Result<Arc<Loaded>, Problem> {
     match of {
         Of::Studio(id) => load(app, id).await,
         Of::Picture(id) => load_around(app, id).await,
@@ -41,7 +41,7 @@ pub(super) struct Scene {
 /// Answers `question` about `of` with what `make` makes; a browser that has that very answer already
 /// is told so.
 pub(super) async fn view<T: Serialize>(
-    app: &App,
+    app: &mut App,
     of: Of,
     headers: &HeaderMap,
     question: String,
@@ -68,7 +68,7 @@ pub(super) fn asked<T: Serialize>(what: &str, with: &T) -> Result<String, Proble
 
 /// Answers a question that was sent with numbers of its own; nobody polls it.
 pub(super) async fn answer<T: Serialize>(
-    app: &App,
+    app: &mut App,
     (of, lane): (Of, Lane),
     question: String,
     make: impl FnOnce(&Scene) -> Result<T, Problem> + Send + 'static,
@@ -88,14 +88,14 @@ pub(super) fn key_of(loaded: &Loaded, now: DateTime<Utc>, question: String) -> K
 type Made = Result<Bytes, Problem>;
 
 async fn computed<T: Serialize>(
-    app: &App,
+    app: &mut App,
     loaded: Arc<Loaded>,
     (key, lane): (Key, Lane),
     now: DateTime<Utc>,
     make: impl FnOnce(&Scene) -> Result<T, Problem> + Send + 'static,
 ) -> Made {
     let scene = Scene { app: app.clone(), loaded, now };
-    let made = app.computer.ask(key, lane, move || written(make(&scene))).await?;
+    let made = app.computing().ask(key, lane, move || written(make(&scene))).await?;
     made.as_ref().clone()
 }
 

@@ -15,6 +15,7 @@ mod safe;
 mod seal;
 mod season;
 mod shelf;
+mod sound;
 
 use axum::Router;
 use axum::body::{Body, Bytes};

@@ -40,20 +40,27 @@ async fn a_log_replaces_its_own_span_and_no_later_reading(pool: MySqlPool) {
 }
 
 #[sqlx::test(migrator = "MIGRATIONS")]
-async fn a_photograph_is_named_only_through_its_own_picture(pool: MySqlPool) {
+async fn of_two_who_name_a_photograph_the_second_is_told_and_it_goes_with_its_picture(
+    pool: MySqlPool,
+) {
     let studio = Studio::on(pool);
     let key = studio.demo().await;
-    let [a, b] = [studio.picture(&key, "Two carboys").await, studio.picture(&key, "Sleet").await];
+    let b = studio.picture(&key, "Sleet").await;
     let mut png = std::io::Cursor::new(Vec::new());
     image::RgbImage::new(30, 20).write_to(&mut png, image::ImageFormat::Png).unwrap();
     let at = format!("/api/pictures/{b}/photographs?caption=B");
     let kept = studio.bring(&at, png.into_inner()).await.json();
     let photograph = kept["id"].as_str().unwrap();
-    let words = json!({ "taken_at": kept["taken_at"], "caption": "of A" });
-    let through_a = format!("/api/pictures/{a}/photographs/{photograph}");
-    studio.put(&through_a, &words).await.problem(404);
+    let words =
+        |caption: &str| json!({ "version": 1, "taken_at": kept["taken_at"], "caption": caption });
+    let one = format!("/api/photographs/{photograph}");
+    assert_eq!(studio.put(&one, &words("first")).await.json()["version"], 2);
+    let stale = studio.put(&one, &words("second")).await;
+    assert!(stale.problem(409).contains("version 1, version 2 is stored"), "{}", stale.text());
+    let away = studio.send(Method::DELETE, &format!("{one}?version=1"), Body::empty()).await;
+    away.problem(409);
     let listed = studio.get(&format!("/api/pictures/{b}/photographs")).await.json();
-    assert!(listed.as_array().unwrap().iter().any(|f| f["caption"] == "B"), "{listed}");
+    assert!(listed.as_array().unwrap().iter().any(|f| f["caption"] == "first"), "{listed}");
     // With its picture it is away, and comes back with it.
     let version = studio.get(&format!("/api/pictures/{b}")).await.json()["version"].clone();
     let away = format!("/api/pictures/{b}?version={version}");
@@ -159,7 +166,7 @@ async fn dates_out_of_the_table_are_refused_at_every_door_and_those_at_its_ends_
         "due: must be from 2000-01-01 to 2099-12-31, not 9999-12-31"
     );
     let laid = refused(|p| p["steps"][0]["laid_at"] = json!("0026-01-04T10:00:00Z")).await;
-    assert!(laid.starts_with("steps[0].laid_at: must be from 2000-01-01"), "{laid}");
+    assert!(laid.starts_with("picture.steps[0].laid_at: must be from 2000-01-01"), "{laid}");
     let log = json!({ "version": 1, "step": "s1", "at": "0026-01-04T10:00:00Z" });
     studio.post(&format!("{path}/laid"), &log).await.problem(422);
     studio.get(&format!("/api/studios/{key}/week?from=9999-12-31")).await.problem(422);

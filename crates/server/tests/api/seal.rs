@@ -177,13 +177,14 @@ async fn a_photograph_is_kept_named_taken_away_and_brought_back(pool: MySqlPool)
     let pixels = studio.get(&format!("/api/photographs/{key}/small")).await;
     assert_eq!(pixels.headers["content-type"], "image/jpeg");
     assert_eq!(pixels.headers["x-content-type-options"], "nosniff");
-    let words =
-        json!({ "taken_at": photograph["taken_at"], "step": "s3", "caption": "North window" });
-    let named = studio.put(&format!("{path}/photographs/{key}"), &words).await.json();
+    let words = json!({ "version": 1, "taken_at": photograph["taken_at"], "step": "s3", "caption": "North window" });
+    let named = studio.put(&format!("/api/photographs/{key}"), &words).await.json();
     assert_eq!((&named["step"], &named["caption"]), (&json!("s3"), &json!("North window")));
-    let future = json!({ "taken_at": "2028-01-01T00:00:00Z" });
-    studio.put(&format!("{path}/photographs/{key}"), &future).await.problem(422);
-    let gone = studio.send(Method::DELETE, &format!("/api/photographs/{key}"), Body::empty()).await;
+    let future = json!({ "version": 2, "taken_at": "2028-01-01T00:00:00Z" });
+    studio.put(&format!("/api/photographs/{key}"), &future).await.problem(422);
+    let gone = studio
+        .send(Method::DELETE, &format!("/api/photographs/{key}?version=2"), Body::empty())
+        .await;
     assert_eq!(gone.status, 204);
     studio.get(&format!("/api/photographs/{key}/whole")).await.problem(404);
     let back = studio.post(&format!("/api/photographs/{key}/restore"), &Value::Null).await;

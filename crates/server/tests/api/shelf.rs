@@ -129,11 +129,15 @@ async fn a_coat_from_a_tub_lowers_it_until_the_log_is_taken_back(pool: MySqlPool
 #[sqlx::test(migrator = "MIGRATIONS")]
 async fn the_scale_tells_how_thick_a_coat_really_is(pool: MySqlPool) {
     let (studio, key, _) = open(pool).await;
-    studio.put("/api/scale", &json!({ "load_g": 24.0 })).await;
-    studio.post("/api/scale/tare", &Value::Null).await;
-    let shows = studio.put("/api/scale", &json!({ "load_g": 34.444 })).await.json();
+    let scale = format!("/api/studios/{key}/scale");
+    let elsewhere = studio.demo().await;
+    studio.put(&scale, &json!({ "load_g": 24.0 })).await;
+    studio.post(&format!("{scale}/tare"), &Value::Null).await;
+    let other = studio.get(&format!("/api/studios/{elsewhere}/scale")).await.json();
+    assert_eq!(other["load_g"], 0.0, "each studio has a scale of its own");
+    let shows = studio.put(&scale, &json!({ "load_g": 34.444 })).await.json();
     assert!((shows["shows_g"].as_f64().unwrap() - 10.44).abs() < 1e-9);
-    let heavy = studio.put("/api/scale", &json!({ "load_g": 9000 })).await.problem(422);
+    let heavy = studio.put(&scale, &json!({ "load_g": 9000 })).await.problem(422);
     assert_eq!(heavy, "load_g: the scale carries from 0 to 500 g, not 9000 g");
     let id = studio.picture(&key, "Two carboys").await;
     let path = format!("/api/pictures/{id}");

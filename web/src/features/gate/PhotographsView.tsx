@@ -83,6 +83,11 @@ export function PhotographsView() {
           It was not kept: {add.error.message}.
         </Typography>
       )}
+      {drop.error && (
+        <Typography role="alert" color="error" sx={{ mb: 2, fontWeight: 600 }}>
+          It was not taken away: {drop.error.message}
+        </Typography>
+      )}
       {gone && (
         <Box role="status" sx={{ mb: 2 }}>
           A photograph was taken away.{' '}
@@ -118,13 +123,17 @@ export function PhotographsView() {
               />
             </a>
             <Named
-              key={`${photograph.caption}${photograph.step}`}
-              picture={id}
+              key={photograph.version}
               photograph={photograph}
               steps={done.map((s) => ({ id: s.id, title: title(s.id) ?? s.id }))}
               when={exact(Date.parse(photograph.taken_at), zone)}
               shows={title(photograph.step)}
-              onDrop={() => drop.mutate(photograph.id, { onSuccess: () => setGone(photograph.id) })}
+              onDrop={() =>
+                drop.mutate(
+                  { id: photograph.id, version: photograph.version },
+                  { onSuccess: () => setGone(photograph.id) },
+                )
+              }
             />
           </Box>
         ))}
@@ -134,7 +143,6 @@ export function PhotographsView() {
 }
 
 interface NamedProps {
-  picture: string;
   photograph: Schemas['PhotographOut'];
   steps: { id: string; title: string }[];
   when: string;
@@ -143,11 +151,11 @@ interface NamedProps {
 }
 
 /** What is said of a photograph, and changing it. */
-function Named({ picture, photograph, steps, when, shows, onDrop }: NamedProps) {
+function Named({ photograph, steps, when, shows, onDrop }: NamedProps) {
   const [editing, setEditing] = useState(false);
   const [caption, setCaption] = useState(photograph.caption);
   const [step, setStep] = useState(photograph.step ?? '');
-  const save = useSavePhotograph(picture);
+  const save = useSavePhotograph();
   if (!editing) {
     return (
       <Box>
@@ -197,6 +205,7 @@ function Named({ picture, photograph, steps, when, shows, onDrop }: NamedProps) 
             save.mutate(
               {
                 photograph: photograph.id,
+                version: photograph.version,
                 taken_at: photograph.taken_at,
                 step: step || null,
                 caption,

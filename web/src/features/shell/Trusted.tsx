@@ -7,6 +7,24 @@ import { outlookQuery } from '../../api/queries';
 import { useStale } from '../../components/useStale';
 import { clock } from '../../format/time';
 
+/** What of the studio cannot be read: everything else is computed without it. */
+function LeftOut({ unread }: { unread: string[] }) {
+  return (
+    <Box
+      role="alert"
+      sx={{ border: 2, borderColor: 'error.main', p: 1.5, mt: 1.5, mx: { xs: 2, md: 3 } }}
+    >
+      <Typography sx={{ fontWeight: 700 }}>
+        {unread.length === 1 ? 'One thing' : `${unread.length} things`} kept here cannot be read.
+      </Typography>
+      <Typography>
+        All that is shown is computed without: {unread.slice(0, 5).join('; ')}
+        {unread.length > 5 ? '; and more' : ''}. Nothing of it is lost: ask who looks after Ulvek.
+      </Typography>
+    </Box>
+  );
+}
+
 /** What may no longer hold is dimmed, and says since when: a coat goes on drying while nobody answers. */
 export function Trusted({ studio, children }: { studio: string; children: ReactNode }) {
   const outlook = useQuery(outlookQuery(studio));
@@ -28,6 +46,7 @@ export function Trusted({ studio, children }: { studio: string; children: ReactN
           </Typography>
         </Box>
       )}
+      {outlook.data && outlook.data.unread.length > 0 && <LeftOut unread={outlook.data.unread} />}
       <Box sx={since === undefined ? undefined : { opacity: 0.5 }} data-stale={since !== undefined}>
         {children}
       </Box>

@@ -12,7 +12,7 @@ use picture::check_daybook;
 pub use picture::{ENDS_BEFORE, check_choice};
 
 use super::whole::Studio;
-use crate::quantity::{Checked, DateOutOfRange, Fault, Range, at_most, check_day, check_moment};
+use crate::quantity::{Checked, Fault, Range, at_most, check_day, check_moment};
 use chrono::{DateTime, NaiveDate, Utc};
 use std::collections::HashSet;
 
@@ -84,7 +84,7 @@ fn number_if(place: &str, range: &Range, value: Option<f64>) -> Checked {
     value.map_or(Ok(()), |value| number(place, range, value))
 }
 
-fn dated<T>(place: &str, judged: Result<T, DateOutOfRange>) -> Checked {
+fn dated<T>(place: &str, judged: Result<T, impl std::fmt::Display>) -> Checked {
     judged.map(|_| ()).map_err(|e| Fault::new(place, e))
 }
 

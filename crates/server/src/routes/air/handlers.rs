@@ -5,21 +5,22 @@ use super::wire::{
     AirAhead, AirEdit, AirPast, DayOut, HourOut, PastQuery, TakenBack, TypedReading, WantedOut,
 };
 use crate::desks::Loaded;
-use crate::extract::{Asked, Body, Key};
-use crate::formats::{RoomDoc, read_readings};
+use crate::extract::{Asked, Body};
+use crate::formats::{Moment, RoomDoc, read_readings};
 use crate::instruments::outside;
 use crate::problem::Problem;
 use crate::reading::load;
+use crate::resolved::InStudio;
 use crate::routes::shared::{HistoryOut, OnVersion, SpanOut};
 use crate::routes::studio::handlers::reread;
 use crate::routes::studio::wire::StudioOut;
-use crate::state::{App, commit};
+use crate::state::App;
 use axum::Json;
 use axum::extract::State;
 use chrono::{DateTime, TimeDelta, Utc};
 use ulvek_core::air::RoomHour;
 use ulvek_core::deeds::{AirAhead as Ahead, take_in_air, type_reading};
-use ulvek_core::quantity::{Checked, Fault, check_moment};
+use ulvek_core::quantity::{Checked, Fault};
 use ulvek_core::readiness::{DAMPEST, DRIEST, WARM};
 use ulvek_core::seal::{good_hours, varnish_days};
 use ulvek_core::studio::{AirSource, Studio};
@@ -33,8 +34,11 @@ const DAYS: i64 = 10;
 /// The coming ten days of the room, with the hours that are fit for varnish.
 #[utoipa::path(get, operation_id = "air", path = "/api/studios/{id}/air", tag = "seal", params(("id" = Uuid, Path)),
     responses((status = 200, body = AirAhead)))]
-pub async fn read(State(app): State<App>, Key(id): Key) -> Result<Json<AirAhead>, Problem> {
-    let loaded = load(&app, id).await?;
+pub async fn read(
+    State(mut app): State<App>,
+    InStudio(id): InStudio,
+) -> Result<Json<AirAhead>, Problem> {
+    let loaded = load(&mut app, id).await?;
     Ok(Json(ahead(&loaded, app.clock.now())))
 }
 
@@ -76,8 +80,8 @@ fn ahead(loaded: &Loaded, now: DateTime<Utc>) -> AirAhead {
     request_body = AirEdit,
     responses((status = 200, body = StudioOut)))]
 pub async fn save(
-    State(app): State<App>,
-    Key(id): Key,
+    State(mut app): State<App>,
+    InStudio(id): InStudio,
     Body(edit): Body<AirEdit>,
 ) -> Result<Json<StudioOut>, Problem> {
     let now = app.clock.now();
@@ -90,7 +94,7 @@ pub async fn save(
     let studio = take_in_air(&studio, follows, ahead, now).map_err(|f| told(&f))?;
     ulvek_store::save_air(&mut tx, id, edit.version, &studio, label, now).await?;
     let answer = reread(&mut tx, id).await?;
-    commit(tx).await?;
+    tx.commit().await?;
     Ok(answer)
 }
 
@@ -140,18 +144,16 @@ const MOST_BACK_DAYS: i64 = 31;
     params(("id" = Uuid, Path), ("from" = DateTime<Utc>, Query), ("to" = Option<DateTime<Utc>>, Query)),
     responses((status = 200, body = AirPast)))]
 pub async fn past(
-    State(app): State<App>,
-    Key(id): Key,
+    State(mut app): State<App>,
+    InStudio(id): InStudio,
     Asked(asked): Asked<PastQuery>,
 ) -> Result<Json<AirPast>, Problem> {
     let now = app.clock.now();
-    let span = (asked.from, asked.to.unwrap_or(now));
+    let span = (asked.from.utc(), asked.to.map_or(now, Moment::utc));
     if span.0 >= span.1 {
         return Err(Problem::refused("to", "it is not after the beginning"));
     }
-    check_moment(span.0).map_err(|e| Fault::new("from", e))?;
-    check_moment(span.1).map_err(|e| Fault::new("to", e))?;
-    Ok(Json(past_of(&app, id, span).await?))
+    Ok(Json(past_of(&mut app, id, span).await?))
 }
 
 /// Takes in one reading that the painter took. Where an instrument measured the same hour, that one
@@ -159,19 +161,19 @@ pub async fn past(
 #[utoipa::path(post, operation_id = "air_typed", path = "/api/studios/{id}/air/typed", tag = "seal", params(("id" = Uuid, Path)),
     request_body = TypedReading, responses((status = 200, body = StudioOut)))]
 pub async fn typed(
-    State(app): State<App>,
-    Key(id): Key,
+    State(mut app): State<App>,
+    InStudio(id): InStudio,
     Body(typed): Body<TypedReading>,
 ) -> Result<Json<StudioOut>, Problem> {
     let now = app.clock.now();
     let mut tx = app.begin().await?;
     let studio = ulvek_store::load_studio(&mut tx, id).await?.studio;
     let air = (typed.temperature_c, typed.relative_humidity);
-    let studio = type_reading(&studio, typed.at, air, now)?;
+    let studio = type_reading(&studio, typed.at.utc(), air, now)?;
     let label = "type a reading";
     ulvek_store::save_air(&mut tx, id, typed.version, &studio, label, now).await?;
     let answer = reread(&mut tx, id).await?;
-    commit(tx).await?;
+    tx.commit().await?;
     Ok(answer)
 }
 
@@ -180,12 +182,12 @@ pub async fn typed(
 #[utoipa::path(post, operation_id = "air_taken_back", path = "/api/studios/{id}/air/taken-back", tag = "seal", params(("id" = Uuid, Path)),
     request_body = TakenBack, responses((status = 200, body = StudioOut)))]
 pub async fn taken_back(
-    State(app): State<App>,
-    Key(id): Key,
+    State(mut app): State<App>,
+    InStudio(id): InStudio,
     Body(back): Body<TakenBack>,
 ) -> Result<Json<StudioOut>, Problem> {
     let now = app.clock.now();
-    let span = (back.from, back.to);
+    let span = (back.from.utc(), back.to.utc());
     if span.0 >= span.1 || span.1 - span.0 > TimeDelta::days(MOST_BACK_DAYS) {
         let why = format!("it must be after the beginning, by at most {MOST_BACK_DAYS} days");
         return Err(Problem::refused("to", why));
@@ -210,12 +212,12 @@ pub async fn taken_back(
         return Err(Problem::refused("from", format!("{what} lies between these times")));
     }
     let answer = reread(&mut tx, id).await?;
-    commit(tx).await?;
+    tx.commit().await?;
     Ok(answer)
 }
 
 async fn undo_or_redo(
-    app: App,
+    mut app: App,
     id: Uuid,
     on: OnVersion,
     direction: Direction,
@@ -224,7 +226,7 @@ async fn undo_or_redo(
     ulvek_store::undo_air(&mut tx, id, on.version, direction).await?;
     ulvek_store::load_studio(&mut tx, id).await?.studio.check_air()?;
     let answer = reread(&mut tx, id).await?;
-    commit(tx).await?;
+    tx.commit().await?;
     Ok(answer)
 }
 
@@ -234,7 +236,7 @@ async fn undo_or_redo(
     responses((status = 200, body = StudioOut)))]
 pub async fn undo(
     State(app): State<App>,
-    Key(id): Key,
+    InStudio(id): InStudio,
     Body(on): Body<OnVersion>,
 ) -> Result<Json<StudioOut>, Problem> {
     undo_or_redo(app, id, on, Direction::Undo).await
@@ -246,7 +248,7 @@ pub async fn undo(
     responses((status = 200, body = StudioOut)))]
 pub async fn redo(
     State(app): State<App>,
-    Key(id): Key,
+    InStudio(id): InStudio,
     Body(on): Body<OnVersion>,
 ) -> Result<Json<StudioOut>, Problem> {
     undo_or_redo(app, id, on, Direction::Redo).await

@@ -19,7 +19,7 @@ const BY_MINUTES: TimeDelta = TimeDelta::days(2);
 /// # Errors
 /// Not found, or the database is away.
 pub async fn past_of(
-    app: &App,
+    app: &mut App,
     id: Uuid,
     span: (DateTime<Utc>, DateTime<Utc>),
 ) -> Result<AirPast, Problem> {

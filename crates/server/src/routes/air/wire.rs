@@ -1,6 +1,6 @@
 //! What is said of the air.
 
-use crate::formats::{RoomDoc, words};
+use crate::formats::{Moment, RoomDoc, words};
 use crate::routes::shared::{HistoryOut, SpanOut};
 use chrono::{DateTime, NaiveDate, Utc};
 use serde::{Deserialize, Serialize};
@@ -103,7 +103,7 @@ pub struct TypedReading {
     /// The version of the air.
     pub version: i64,
     /// When it was taken.
-    pub at: DateTime<Utc>,
+    pub at: Moment,
     /// Temperature [C].
     pub temperature_c: f64,
     /// Relative humidity, fraction of 1.
@@ -117,9 +117,9 @@ pub struct TakenBack {
     /// The version of the air.
     pub version: i64,
     /// From when on.
-    pub from: DateTime<Utc>,
+    pub from: Moment,
     /// Before when.
-    pub to: DateTime<Utc>,
+    pub to: Moment,
     /// Whether what an instrument measured is given back.
     #[serde(default)]
     pub give: bool,
@@ -130,9 +130,9 @@ pub struct TakenBack {
 #[serde(deny_unknown_fields)]
 pub struct PastQuery {
     /// From when on.
-    pub from: DateTime<Utc>,
+    pub from: Moment,
     /// Until when; now when not said.
-    pub to: Option<DateTime<Utc>>,
+    pub to: Option<Moment>,
 }
 
 /// The room as it was.

@@ -33,7 +33,7 @@ use ulvek_core::time::{DAY_S, MINUTE_S};
 #[utoipa::path(get, path = "/api/health", tag = "application",
     responses((status = 200, body = Health)))]
 pub async fn health(State(app): State<App>) -> Result<Json<Health>, Problem> {
-    ulvek_store::answers(&app.pool).await?;
+    app.database_answers().await?;
     Ok(Json(Health { status: "ok" }))
 }
 

@@ -5,28 +5,29 @@ use super::wire::{
     ValuesAsk,
 };
 use crate::compute::{Lane, aside};
-use crate::extract::{Asked, Body, Key, Raw};
+use crate::extract::{Asked, Body, Raw};
 use crate::photograph::{develop, points, spots};
 use crate::problem::Problem;
+use crate::resolved::{InPhotograph, InPicture};
 use crate::routes::view::{Of, answer, asked};
 use crate::state::App;
 use axum::Json;
 use axum::extract::State;
 use axum::response::Response;
 use ulvek_core::colour::{read_swatch, values_of};
-use ulvek_store::Rendition;
+use ulvek_store::{Rendition, Wanted};
 
 /// What a coat of a cup looks like, dry: over white, over black, on the picture, and over values of an
 /// underpainting, coat by coat.
 #[utoipa::path(post, operation_id = "cup_colour", path = "/api/pictures/{id}/colour", tag = "computed",
     params(("id" = Uuid, Path)), request_body = ColourAsk, responses((status = 200, body = ColourOut)))]
 pub async fn cup_colour(
-    State(app): State<App>,
-    Key(id): Key,
+    State(mut app): State<App>,
+    InPicture { id, .. }: InPicture,
     Body(ask): Body<ColourAsk>,
 ) -> Result<Response, Problem> {
     let question = asked(&format!("colour {id}"), &ask)?;
-    answer(&app, (Of::Picture(id), Lane::Quick), question, move |scene| {
+    answer(&mut app, (Of::Picture(id), Lane::Quick), question, move |scene| {
         let p = scene.loaded.place_of(id)?;
         Ok(ColourOut::of(scene.loaded.studio.cup_colours(p, &ask.read())?))
     })
@@ -37,8 +38,8 @@ pub async fn cup_colour(
 #[utoipa::path(post, operation_id = "match_colour", path = "/api/pictures/{id}/colour/match", tag = "computed",
     params(("id" = Uuid, Path)), request_body = MatchAsk, responses((status = 200, body = MatchOut)))]
 pub async fn match_colour(
-    State(app): State<App>,
-    Key(id): Key,
+    State(mut app): State<App>,
+    InPicture { id, .. }: InPicture,
     Body(ask): Body<MatchAsk>,
 ) -> Result<Response, Problem> {
     let question = asked(&format!("match {id}"), &ask)?;
@@ -46,7 +47,7 @@ pub async fn match_colour(
         let why = "say one thing to look for: a colour, a material, or no cast";
         return Err(Problem::refused("colour", why));
     };
-    answer(&app, (Of::Picture(id), Lane::Quick), question, move |scene| {
+    answer(&mut app, (Of::Picture(id), Lane::Quick), question, move |scene| {
         let p = scene.loaded.place_of(id)?;
         Ok(MatchOut::of(&scene.loaded.studio.find_mix(p, &look)?))
     })
@@ -58,20 +59,28 @@ pub async fn match_colour(
 #[utoipa::path(post, operation_id = "value_string", path = "/api/pictures/{id}/colour/values", tag = "computed",
     params(("id" = Uuid, Path)), request_body = ValuesAsk, responses((status = 200, body = [ValueOut])))]
 pub async fn values(
-    State(app): State<App>,
-    Key(id): Key,
+    State(mut app): State<App>,
+    InPicture { id, studio }: InPicture,
     Body(ask): Body<ValuesAsk>,
 ) -> Result<Response, Problem> {
     let question = asked(&format!("values {id}"), &ask)?;
     let small = match ask.photograph {
         Some(photograph) => {
-            let mut conn = app.pool.acquire().await?;
+            let mut conn = app.reading().await?;
+            let there = Wanted::There;
+            let of = ulvek_store::find_photograph(&mut conn, photograph, there).await;
+            if !of.is_ok_and(|of| of.studio == studio) {
+                let why = "the studio has no such photograph";
+                return Err(Problem::refused("photograph", why));
+            }
             let small = Rendition::Small;
-            Some(ulvek_store::load_rendition(&mut conn, photograph, small).await?)
+            let small = ulvek_store::load_rendition(&mut conn, photograph, small).await?;
+            conn.commit().await?;
+            Some(small)
         }
         None => None,
     };
-    answer(&app, (Of::Picture(id), Lane::Quick), question, move |scene| {
+    answer(&mut app, (Of::Picture(id), Lane::Quick), question, move |scene| {
         let p = scene.loaded.place_of(id)?;
         let read =
             |small: Vec<u8>| points(&small).map(|points| values_of(points.into_iter(), ask.count));
@@ -88,14 +97,15 @@ pub async fn values(
     params(("id" = Uuid, Path), ("at" = String, Query, description = "share of the width and of the height, `0.31,0.5`")),
     responses((status = 200, body = SpotOut)))]
 pub async fn place(
-    State(app): State<App>,
-    Key(id): Key,
+    State(mut app): State<App>,
+    InPhotograph { id, .. }: InPhotograph,
     Asked(asked): Asked<Place>,
 ) -> Result<Json<SpotOut>, Problem> {
     let at = asked.read()?;
-    let mut conn = app.pool.acquire().await?;
+    let mut conn = app.reading().await?;
     let small = ulvek_store::load_rendition(&mut conn, id, Rendition::Small).await?;
-    let [spot] = aside(move || spots(&small, [at]))
+    conn.commit().await?;
+    let [spot] = aside(&mut app, move || spots(&small, [at]))
         .await?
         .map_err(|e| Problem::refused("", e.to_string()))?;
     let spot = spot.ok_or_else(|| Problem::refused("at", "nothing of the photograph is there"))?;
@@ -113,13 +123,13 @@ pub async fn place(
     request_body(content = String, content_type = "application/octet-stream"),
     responses((status = 200, body = SwatchOut)))]
 pub async fn swatch(
-    State(app): State<App>,
+    State(mut app): State<App>,
     Asked(places): Asked<Places>,
     Raw(bytes): Raw,
 ) -> Result<Json<SwatchOut>, Problem> {
     let at = places.read()?;
     let turn = app.darkroom.clone().acquire_owned().await.map_err(|_| Problem::internal())?;
-    let found = aside(move || {
+    let found = aside(&mut app, move || {
         let found = develop(&bytes).and_then(|kept| spots(&kept.whole, at));
         drop(turn);
         found

@@ -3,9 +3,10 @@
 
 use super::wire::{CupAsk, CupOut, ScaleLoad, ScaleOut, SeriesAsk, SeriesCup};
 use crate::compute::Lane;
-use crate::extract::{Body, Key};
+use crate::extract::Body;
 use crate::instruments::Scale;
 use crate::problem::Problem;
+use crate::resolved::{InPicture, InStudio};
 use crate::routes::view::{Of, Scene, answer, asked};
 use crate::state::App;
 use axum::Json;
@@ -21,12 +22,12 @@ use uuid::Uuid;
 #[utoipa::path(post, path = "/api/pictures/{id}/cup", tag = "computed", params(("id" = Uuid, Path)),
     request_body = CupAsk, responses((status = 200, body = CupOut)))]
 pub async fn cup(
-    State(app): State<App>,
-    Key(id): Key,
+    State(mut app): State<App>,
+    InPicture { id, .. }: InPicture,
     Body(ask): Body<CupAsk>,
 ) -> Result<Response, Problem> {
     let question = asked(&format!("cup {id}"), &ask)?;
-    answer(&app, (Of::Picture(id), Lane::Quick), question, move |scene| {
+    answer(&mut app, (Of::Picture(id), Lane::Quick), question, move |scene| {
         let place = place(scene, id, ask.step.as_deref())?;
         let cup = scene.loaded.studio.cupful(scene.loaded.place_of(id)?, &ask.read(), &place)?;
         Ok(CupOut::of(&cup))
@@ -48,12 +49,12 @@ fn place(scene: &Scene, id: Uuid, step: Option<&str>) -> Result<CupPlace, Proble
 #[utoipa::path(post, path = "/api/pictures/{id}/cup/series", tag = "computed", params(("id" = Uuid, Path)),
     request_body = SeriesAsk, responses((status = 200, body = [SeriesCup])))]
 pub async fn cup_series(
-    State(app): State<App>,
-    Key(id): Key,
+    State(mut app): State<App>,
+    InPicture { id, .. }: InPicture,
     Body(ask): Body<SeriesAsk>,
 ) -> Result<Response, Problem> {
     let question = asked(&format!("series {id}"), &ask)?;
-    answer(&app, (Of::Picture(id), Lane::Quick), question, move |scene| {
+    answer(&mut app, (Of::Picture(id), Lane::Quick), question, move |scene| {
         let studio = &scene.loaded.studio;
         let place = place(scene, id, ask.step.as_deref())?;
         let row = studio.series(scene.loaded.place_of(id)?, &ask.read(), &place)?;
@@ -65,13 +66,15 @@ pub async fn cup_series(
     .await
 }
 
+/// What the scale of `studio` shows after `act`.
 fn with(
     app: &App,
+    studio: Uuid,
     act: impl FnOnce(&mut Scale) -> Result<(), Problem>,
 ) -> Result<Json<ScaleOut>, Problem> {
-    // A panic elsewhere leaves the scale as it was.
-    let mut scale = app.scale.lock().unwrap_or_else(PoisonError::into_inner);
-    act(&mut scale)?;
+    let mut scales = app.scales.lock().unwrap_or_else(PoisonError::into_inner);
+    let scale = scales.entry(studio).or_default();
+    act(scale)?;
     Ok(Json(ScaleOut {
         shows_g: scale.shows_g(),
         load_g: scale.load_g(),
@@ -80,29 +83,36 @@ fn with(
 }
 
 /// What the scale shows now.
-#[utoipa::path(get, operation_id = "scale_read", path = "/api/scale", tag = "instruments",
+#[utoipa::path(get, operation_id = "scale_read", path = "/api/studios/{id}/scale", tag = "instruments", params(("id" = Uuid, Path)),
     responses((status = 200, body = ScaleOut)))]
-pub async fn scale_read(State(app): State<App>) -> Result<Json<ScaleOut>, Problem> {
-    with(&app, |_| Ok(()))
+pub async fn scale_read(
+    State(app): State<App>,
+    InStudio(id): InStudio,
+) -> Result<Json<ScaleOut>, Problem> {
+    with(&app, id, |_| Ok(()))
 }
 
 /// Puts something onto the simulated scale in place of what was there.
-#[utoipa::path(put, operation_id = "scale_load", path = "/api/scale", tag = "instruments", request_body = ScaleLoad,
+#[utoipa::path(put, operation_id = "scale_load", path = "/api/studios/{id}/scale", tag = "instruments", params(("id" = Uuid, Path)), request_body = ScaleLoad,
     responses((status = 200, body = ScaleOut)))]
 pub async fn scale_load(
     State(app): State<App>,
+    InStudio(id): InStudio,
     Body(load): Body<ScaleLoad>,
 ) -> Result<Json<ScaleOut>, Problem> {
-    with(&app, |scale| {
+    with(&app, id, |scale| {
         scale.put(load.load_g, None).map_err(|e| Problem::refused("load_g", e.to_string()))
     })
 }
 
 /// Sets the scale to zero with what lies on it.
-#[utoipa::path(post, operation_id = "scale_tare", path = "/api/scale/tare", tag = "instruments",
+#[utoipa::path(post, operation_id = "scale_tare", path = "/api/studios/{id}/scale/tare", tag = "instruments", params(("id" = Uuid, Path)),
     responses((status = 200, body = ScaleOut)))]
-pub async fn scale_tare(State(app): State<App>) -> Result<Json<ScaleOut>, Problem> {
-    with(&app, |scale| {
+pub async fn scale_tare(
+    State(app): State<App>,
+    InStudio(id): InStudio,
+) -> Result<Json<ScaleOut>, Problem> {
+    with(&app, id, |scale| {
         scale.tare();
         Ok(())
     })

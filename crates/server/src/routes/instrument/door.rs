@@ -17,12 +17,18 @@ impl FromRequestParts<App> for Sender {
 
     async fn from_request_parts(parts: &mut Parts, app: &App) -> Result<Self, Problem> {
         let said = parts.headers.get(header::AUTHORIZATION).and_then(|v| v.to_str().ok());
-        let token = said.and_then(|said| said.strip_prefix("Bearer ")).map(str::trim);
-        let Some(token) = token.filter(|token| !token.is_empty()) else {
+        let token = said.and_then(|said| said.split_once(' '));
+        // The scheme is written in any case. [source: RFC 9110, 11.1]
+        let token = token.filter(|(scheme, _)| scheme.eq_ignore_ascii_case("bearer"));
+        let token = token.map(|(_, token)| token.trim()).filter(|token| !token.is_empty());
+        let Some(token) = token else {
             return Err(Problem::no_token());
         };
+        let mut app = app.clone();
         let mut conn = app.reading().await?;
-        match ulvek_store::instrument_of_token(&mut conn, hash(token)).await {
+        let found = ulvek_store::instrument_of_token(&mut conn, hash(token)).await;
+        drop(conn);
+        match found {
             Ok(instrument) => Ok(Self(instrument)),
             Err(StoreError::NotFound) => {
                 app.pace.hold(Uuid::nil(), 1)?;

@@ -4,14 +4,15 @@ pub use super::taken::*;
 
 use super::state::told;
 use super::wire::{Behave, InstrumentAdded, InstrumentsOut, NewInstrument};
-use crate::extract::{Body, Key, Keys};
+use crate::extract::Body;
 use crate::formats::label;
 use crate::instruments::Behaviour;
 use crate::live::LiveOut;
 use crate::pace::new_token;
 use crate::problem::Problem;
 use crate::reading::load;
-use crate::state::{App, commit};
+use crate::resolved::{InInstrument, InStudio};
+use crate::state::App;
 use axum::Json;
 use axum::extract::State;
 use axum::http::StatusCode;
@@ -34,8 +35,11 @@ const MOST: usize = 20;
 /// The instruments of a studio: what each said last, and what is wrong with it.
 #[utoipa::path(get, operation_id = "instruments", path = "/api/studios/{id}/instruments", tag = "instruments", params(("id" = Uuid, Path)),
     responses((status = 200, body = InstrumentsOut)))]
-pub async fn list(State(app): State<App>, Key(id): Key) -> Result<Json<InstrumentsOut>, Problem> {
-    let loaded = load(&app, id).await?;
+pub async fn list(
+    State(mut app): State<App>,
+    InStudio(id): InStudio,
+) -> Result<Json<InstrumentsOut>, Problem> {
+    let loaded = load(&mut app, id).await?;
     let zone = loaded.studio.hours.zone();
     let now = app.clock.now();
     let from = now - TimeDelta::days(DAYS);
@@ -61,8 +65,8 @@ pub async fn list(State(app): State<App>, Key(id): Key) -> Result<Json<Instrumen
 #[utoipa::path(post, operation_id = "instrument_add", path = "/api/studios/{id}/instruments", tag = "instruments", params(("id" = Uuid, Path)),
     request_body = NewInstrument, responses((status = 200, body = InstrumentAdded)))]
 pub async fn add(
-    State(app): State<App>,
-    Key(id): Key,
+    State(mut app): State<App>,
+    InStudio(id): InStudio,
     Body(new): Body<NewInstrument>,
 ) -> Result<Json<InstrumentAdded>, Problem> {
     let name = label("name", &new.name)?;
@@ -87,7 +91,7 @@ pub async fn add(
         return Err(Fault::new("name", format!("a studio has at most {MOST} instruments")).into());
     }
     ulvek_store::add_instrument(&mut tx, &instrument, hash, now).await?;
-    commit(tx).await?;
+    tx.commit().await?;
     app.simulated.notify_one();
     Ok(Json(InstrumentAdded { id: instrument.id, token }))
 }
@@ -96,12 +100,13 @@ pub async fn add(
 #[utoipa::path(delete, operation_id = "instrument_remove", path = "/api/studios/{id}/instruments/{instrument}", tag = "instruments",
     params(("id" = Uuid, Path), ("instrument" = Uuid, Path)), responses((status = 204)))]
 pub async fn remove(
-    State(app): State<App>,
-    Keys(id, instrument): Keys,
+    State(mut app): State<App>,
+    InInstrument { id: instrument, studio: id }: InInstrument,
 ) -> Result<StatusCode, Problem> {
+    let now = app.clock.now();
     let mut tx = app.begin().await?;
-    ulvek_store::remove_instrument(&mut tx, (id, instrument), app.clock.now()).await?;
-    commit(tx).await?;
+    ulvek_store::remove_instrument(&mut tx, (id, instrument), now).await?;
+    tx.commit().await?;
     Ok(StatusCode::NO_CONTENT)
 }
 
@@ -109,14 +114,15 @@ pub async fn remove(
 #[utoipa::path(put, operation_id = "instrument_behave", path = "/api/studios/{id}/instruments/{instrument}", tag = "instruments",
     params(("id" = Uuid, Path), ("instrument" = Uuid, Path)), request_body = Behave, responses((status = 204)))]
 pub async fn behave(
-    State(app): State<App>,
-    Keys(id, instrument): Keys,
+    State(mut app): State<App>,
+    InInstrument { id: instrument, studio: id }: InInstrument,
     Body(how): Body<Behave>,
 ) -> Result<StatusCode, Problem> {
-    let mut tx = app.begin().await?;
+    let now = app.clock.now();
     let (keys, how) = ((id, instrument), how.behaves.word());
-    ulvek_store::let_behave(&mut tx, keys, how, app.clock.now()).await?;
-    commit(tx).await?;
+    let mut tx = app.begin().await?;
+    ulvek_store::let_behave(&mut tx, keys, how, now).await?;
+    tx.commit().await?;
     app.simulated.notify_one();
     Ok(StatusCode::NO_CONTENT)
 }
@@ -125,8 +131,8 @@ pub async fn behave(
 #[utoipa::path(get, operation_id = "air_live", path = "/api/studios/{id}/air/live", tag = "instruments", params(("id" = Uuid, Path)),
     responses((status = 200, content_type = "text/event-stream", body = LiveOut)))]
 pub async fn live(
-    State(app): State<App>,
-    Key(id): Key,
+    State(mut app): State<App>,
+    InStudio(id): InStudio,
 ) -> Result<Sse<impl Stream<Item = Result<Event, Infallible>>>, Problem> {
     let mut reading = app.reading().await?;
     ulvek_store::studio_state(&mut reading, id).await?;

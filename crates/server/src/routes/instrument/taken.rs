@@ -3,9 +3,10 @@
 use super::door::Sender;
 use super::wire::{RefusedOut, Sent, SentReading, Taken};
 use crate::extract::Body;
+use crate::formats::Moment;
 use crate::live::LiveOut;
 use crate::problem::Problem;
-use crate::state::{App, commit};
+use crate::state::App;
 use axum::Json;
 use axum::extract::State;
 use chrono::{DateTime, Utc};
@@ -24,7 +25,7 @@ const MOST_HOURS: usize = 384;
 #[utoipa::path(post, operation_id = "instrument_send", path = "/api/instruments/readings", tag = "instruments",
     request_body = Sent, responses((status = 200, body = Taken)))]
 pub async fn send(
-    State(app): State<App>,
+    State(mut app): State<App>,
     Sender(instrument): Sender,
     Body(sent): Body<Sent>,
 ) -> Result<Json<Taken>, Problem> {
@@ -34,12 +35,12 @@ pub async fn send(
         (
             InstrumentKind::Hygrometer,
             Sent { readings: Some(readings), grams: None, hours: None },
-        ) => measured(&app, &instrument, &readings).await,
+        ) => measured(&mut app, &instrument, &readings).await,
         (InstrumentKind::Scale, Sent { grams: Some(grams), readings: None, hours: None }) => {
-            weighed(&app, &instrument, grams).await
+            weighed(&mut app, &instrument, grams).await
         }
         (InstrumentKind::Forecast, Sent { hours: Some(hours), readings: None, grams: None }) => {
-            forecast(&app, &instrument, &hours).await
+            forecast(&mut app, &instrument, &hours).await
         }
         (kind, _) => {
             let (what, only) = match kind {
@@ -63,7 +64,7 @@ fn at_most(path: &str, len: usize, most: usize) -> Result<(), Problem> {
 }
 
 async fn measured(
-    app: &App,
+    app: &mut App,
     instrument: &Instrument,
     sent: &[SentReading],
 ) -> Result<Json<Taken>, Problem> {
@@ -74,12 +75,19 @@ async fn measured(
     for (n, reading) in sent.iter().enumerate() {
         let refusal =
             |field: &str, why: String| RefusedOut { path: format!("readings[{n}]{field}"), why };
-        if let Some(why) = untimely(reading.at, now) {
+        let at = match reading.at.map(Moment::utc) {
+            Ok(at) => at,
+            Err(fault) => {
+                refused.push(refusal(".at", fault.to_string()));
+                continue;
+            }
+        };
+        if let Some(why) = untimely(at, now) {
             refused.push(refusal(".at", why));
         } else {
             match Air::try_new(reading.temperature_c, reading.relative_humidity, ORDINARY_M_S) {
                 Ok(air) => good.push(Measured {
-                    at: seconds(reading.at),
+                    at: seconds(at),
                     celsius: air.celsius,
                     humidity: air.humidity,
                 }),
@@ -102,7 +110,7 @@ async fn measured(
         }
     }
     ulvek_store::heard_of(&mut tx, instrument.id, last.as_ref().map(of), why).await?;
-    commit(tx).await?;
+    tx.commit().await?;
     if let Some(last) = last.filter(|_| taken > 0) {
         app.live.tell(LiveOut {
             studio: instrument.studio,
@@ -115,22 +123,27 @@ async fn measured(
     Ok(Json(Taken { taken, known: good.len() as u64 - taken, refused }))
 }
 
-async fn weighed(app: &App, instrument: &Instrument, grams: f64) -> Result<Json<Taken>, Problem> {
+async fn weighed(
+    app: &mut App,
+    instrument: &Instrument,
+    grams: f64,
+) -> Result<Json<Taken>, Problem> {
     let now = app.clock.now();
     {
         // A panic elsewhere leaves the scale as it was.
-        let mut scale = app.scale.lock().unwrap_or_else(PoisonError::into_inner);
+        let mut scales = app.scales.lock().unwrap_or_else(PoisonError::into_inner);
+        let scale = scales.entry(instrument.studio).or_default();
         let by = Some(instrument.name.as_str());
         scale.put(grams, by).map_err(|e| Problem::refused("grams", e.to_string()))?;
     }
     let mut tx = app.begin().await?;
     ulvek_store::heard_of(&mut tx, instrument.id, Some(now), None).await?;
-    commit(tx).await?;
+    tx.commit().await?;
     Ok(Json(Taken { taken: 1, known: 0, refused: Vec::new() }))
 }
 
 async fn forecast(
-    app: &App,
+    app: &mut App,
     instrument: &Instrument,
     sent: &[SentReading],
 ) -> Result<Json<Taken>, Problem> {
@@ -142,7 +155,7 @@ async fn forecast(
         let refuse = |why: String| Problem::refused(format!("hours[{n}]"), why);
         let outside = Air::try_new(hour.temperature_c, hour.relative_humidity, ORDINARY_M_S)
             .map_err(|e| refuse(e.to_string()))?;
-        let at = seconds(hour.at);
+        let at = seconds(hour.at.map_err(|e| refuse(e.to_string()))?.utc());
         if at.rem_euclid(HOUR_S) != 0.0 {
             return Err(refuse("its time is no full hour".to_owned()));
         }
@@ -157,12 +170,12 @@ async fn forecast(
     let mut tx = app.begin().await?;
     ulvek_store::keep_forecast(&mut tx, instrument.id, &hours).await?;
     ulvek_store::heard_of(&mut tx, instrument.id, Some(now), None).await?;
-    commit(tx).await?;
+    tx.commit().await?;
     tell_of_forecast(app, instrument, now);
     Ok(Json(Taken { taken: hours.len() as u64, known: 0, refused: Vec::new() }))
 }
 
-fn tell_of_forecast(app: &App, instrument: &Instrument, at: DateTime<Utc>) {
+fn tell_of_forecast(app: &mut App, instrument: &Instrument, at: DateTime<Utc>) {
     let (temperature_c, relative_humidity) = (None, None);
     let studio = instrument.studio;
     app.live.tell(LiveOut { studio, at, temperature_c, relative_humidity, plan: false });

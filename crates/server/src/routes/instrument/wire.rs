@@ -1,10 +1,12 @@
 //! What is said of instruments, and what they say.
 
+use crate::formats::moment::{Moment, of_a_row};
 use crate::formats::words;
 use crate::instruments::Behaviour;
 use chrono::{DateTime, Utc};
 use serde::{Deserialize, Serialize};
 use ulvek_core::air::{InstrumentKind, Measured, dew_point_c, vapour_concentration_kg_m3};
+use ulvek_core::quantity::MomentFault;
 use ulvek_core::time::exact_instant;
 use utoipa::ToSchema;
 use uuid::Uuid;
@@ -122,7 +124,9 @@ pub struct Sent {
 #[serde(deny_unknown_fields)]
 pub struct SentReading {
     /// When (RFC 3339).
-    pub at: DateTime<Utc>,
+    #[serde(with = "of_a_row")]
+    #[schema(value_type = Moment)]
+    pub at: Result<Moment, MomentFault>,
     /// Temperature [C].
     pub temperature_c: f64,
     /// Relative humidity, fraction of 1.

@@ -2,19 +2,20 @@
 
 use super::told::ToldDoc;
 use super::wire::LogOut;
-use crate::extract::{Body, Key, Once};
-use crate::formats::HappeningDoc;
+use crate::extract::{Body, Once};
+use crate::formats::{HappeningDoc, Moment};
 use crate::problem::Problem;
-use crate::state::{App, commit};
+use crate::reading::load;
+use crate::resolved::InStudio;
+use crate::state::{App, Held};
 use axum::Json;
 use axum::extract::State;
-use chrono::{DateTime, SubsecRound, Utc};
+use chrono::{DateTime, Utc};
 use serde::Deserialize;
-use sqlx::{MySql, Transaction};
+use std::sync::Arc;
 use ulvek_core::deeds::{Told, daybook};
 use ulvek_core::quantity::Fault;
 use ulvek_core::studio::Studio;
-use ulvek_store::DIGITS;
 use utoipa::ToSchema;
 use uuid::Uuid;
 
@@ -24,7 +25,7 @@ use uuid::Uuid;
 pub struct ToldThere {
     /// When; the moment this arrives when not said.
     #[serde(default)]
-    pub at: Option<DateTime<Utc>>,
+    pub at: Option<Moment>,
     /// What: `noted`, `misted` or `session`.
     pub what: ToldDoc,
     /// The material it is about, by its name on the shelf.
@@ -49,8 +50,7 @@ pub struct RetoldThere {
 impl ToldThere {
     fn read(self, now: DateTime<Utc>) -> Told {
         Told {
-            // As exactly as it is kept.
-            at: self.at.unwrap_or(now).trunc_subsecs(DIGITS),
+            at: self.at.map_or(now, Moment::utc),
             step: None,
             material: self.material,
             place: String::new(),
@@ -61,19 +61,21 @@ impl ToldThere {
 }
 
 /// A transaction in which the shelf of a studio stays as it is, and the studio.
-async fn held(app: &App, id: Uuid) -> Result<(Transaction<'static, MySql>, Studio), Problem> {
+async fn held(app: &mut App, id: Uuid) -> Result<(Held<'_>, Arc<Studio>), Problem> {
+    let loaded = load(app, id).await?;
     let mut tx = app.begin().await?;
-    ulvek_store::hold_shelf(&mut tx, id).await?;
-    let studio = ulvek_store::load_studio(&mut tx, id).await?.studio;
-    Ok((tx, studio))
+    if ulvek_store::hold_ground(&mut tx, id).await? != loaded.state.ground() {
+        return Err(Problem::in_the_way());
+    }
+    Ok((tx, loaded.studio.clone()))
 }
 
 /// Everything that was entered of the studio about no picture, in the order of entry, corrections among it.
 #[utoipa::path(get, operation_id = "studio_daybook", path = "/api/studios/{id}/daybook", tag = "pictures", params(("id" = Uuid, Path)),
     responses((status = 200, body = [LogOut])))]
 pub async fn daybook_of(
-    State(app): State<App>,
-    Key(id): Key,
+    State(mut app): State<App>,
+    InStudio(id): InStudio,
 ) -> Result<Json<Vec<LogOut>>, Problem> {
     let mut tx = app.reading().await?;
     ulvek_store::studio_state(&mut tx, id).await?;
@@ -89,22 +91,22 @@ pub async fn daybook_of(
     request_body = ToldThere,
     responses((status = 200, body = HappeningDoc)))]
 pub async fn enter(
-    State(app): State<App>,
-    Key(id): Key,
+    State(mut app): State<App>,
+    InStudio(id): InStudio,
     Once(entry): Once,
     Body(told): Body<ToldThere>,
 ) -> Result<Json<HappeningDoc>, Problem> {
     let now = app.clock.now();
-    let (mut tx, studio) = held(&app, id).await?;
+    let (mut tx, studio) = held(&mut app, id).await?;
     if let Some(entry) = entry
-        && ulvek_store::was_sent(&mut tx, entry, None, now).await?
+        && ulvek_store::was_sent(&mut tx, entry, ("daybook", id), now).await?
     {
         return Err(Problem::kept_already());
     }
     let new = daybook::enter(&studio, &told.read(now), now)?;
     let shelf = studio.materials.as_slice();
     ulvek_store::enter_in_daybook(&mut tx, id, (&new, shelf), now).await?;
-    commit(tx).await?;
+    tx.commit().await?;
     Ok(Json(HappeningDoc::of(&new, studio.hours.zone())))
 }
 
@@ -113,12 +115,12 @@ pub async fn enter(
     request_body = RetoldThere,
     responses((status = 200, body = Option<HappeningDoc>)))]
 pub async fn retold(
-    State(app): State<App>,
-    Key(id): Key,
+    State(mut app): State<App>,
+    InStudio(id): InStudio,
     Body(asked): Body<RetoldThere>,
 ) -> Result<Json<Option<HappeningDoc>>, Problem> {
     let now = app.clock.now();
-    let (mut tx, studio) = held(&app, id).await?;
+    let (mut tx, studio) = held(&mut app, id).await?;
     let old = asked.entry.read();
     let instead = asked.instead.map(|instead| instead.read(now));
     let instead = instead.map(|told| daybook::put_right(&studio, &old, &told, now)).transpose()?;
@@ -126,6 +128,6 @@ pub async fn retold(
     if !ulvek_store::put_right_in_daybook(&mut tx, id, &old, told, now).await? {
         return Err(Fault::new("entry", "that entry is not kept any more").into());
     }
-    commit(tx).await?;
+    tx.commit().await?;
     Ok(Json(instead.map(|new| HappeningDoc::of(&new, studio.hours.zone()))))
 }

@@ -1,7 +1,7 @@
 //! The log of a studio as it is looked through, taken out and brought in.
 
 use super::wire::LogOut;
-use crate::formats::{HappeningDoc, Line, Row};
+use crate::formats::{HappeningDoc, Line, Moment, Row};
 use chrono::{DateTime, Utc};
 use chrono_tz::Tz;
 use serde::{Deserialize, Serialize};
@@ -20,8 +20,8 @@ pub struct LogQuery {
     picture: Option<Uuid>,
     kind: Option<String>,
     material: Option<String>,
-    from: Option<DateTime<Utc>>,
-    to: Option<DateTime<Utc>>,
+    from: Option<Moment>,
+    to: Option<Moment>,
     #[serde(default)]
     skip: u32,
     take: Option<u32>,
@@ -48,7 +48,7 @@ impl LogQuery {
             picture: self.picture,
             kind: self.kind,
             material: self.material,
-            within: (self.from, self.to),
+            within: (self.from.map(Moment::utc), self.to.map(Moment::utc)),
             page: (self.skip, take),
         })
     }

@@ -6,14 +6,15 @@ use super::told::{HappenedOut, Retold, Told};
 use super::wire::{AgainstOut, Laid, LearnedOut, LogOut, Retouched, Touched, TouchedOut};
 use crate::compute::aside;
 use crate::desks::Desks;
-use crate::extract::{Asked, Body, Key, Once, Raw};
-use crate::formats::{HappeningDoc, read_log, write_log};
+use crate::extract::{Asked, Body, Once, Raw};
+use crate::formats::{HappeningDoc, Moment, read_log, write_log};
 use crate::problem::Problem;
 use crate::reading::{load, load_around};
+use crate::resolved::{InPicture, InStudio};
 use crate::routes::picture::handlers::{Bench, done, done_once};
 use crate::routes::picture::wire::PictureOut;
 use crate::routes::view::{Of, view};
-use crate::state::{App, commit};
+use crate::state::App;
 use axum::Json;
 use axum::extract::State;
 use axum::http::{HeaderMap, header};
@@ -33,12 +34,12 @@ const MOST_IN_TABLE: u32 = 200_000;
     request_body = Laid,
     responses((status = 200, body = PictureOut)))]
 pub async fn laid(
-    State(app): State<App>,
-    Key(id): Key,
+    State(mut app): State<App>,
+    InPicture { id, .. }: InPicture,
     once: Once,
     Body(laid): Body<Laid>,
 ) -> Result<Json<PictureOut>, Problem> {
-    let (answer, before) = done_once(&app, once, (id, laid.version), move |bench| {
+    let (answer, before) = done_once(&mut app, (once, "laid"), (id, laid.version), move |bench| {
         let entry = laid.read(bench.now);
         let shots = &bench.photographs;
         let deed = log(&bench.studio, bench.p, &entry, shots, bench.now)?;
@@ -57,14 +58,14 @@ pub async fn laid(
     request_body = Laid,
     responses((status = 200, body = AgainstOut)))]
 pub async fn laid_preview(
-    State(app): State<App>,
-    Key(id): Key,
+    State(mut app): State<App>,
+    InPicture { id, .. }: InPicture,
     Body(laid): Body<Laid>,
 ) -> Result<Json<AgainstOut>, Problem> {
     let entry = laid.read(app.clock.now());
-    let loaded = load_around(&app, id).await?;
+    let loaded = load_around(&mut app, id).await?;
     let p = loaded.place_of(id)?;
-    let too_early = aside(move || deeds::too_early(&loaded.studio, p, &entry)).await??;
+    let too_early = aside(&mut app, move || deeds::too_early(&loaded.studio, p, &entry)).await??;
     Ok(Json(AgainstOut { too_early }))
 }
 
@@ -75,25 +76,26 @@ pub async fn laid_preview(
     request_body = Told,
     responses((status = 200, body = HappenedOut)))]
 pub async fn happened(
-    State(app): State<App>,
-    Key(id): Key,
+    State(mut app): State<App>,
+    InPicture { id, .. }: InPicture,
     once: Once,
     Body(told): Body<Told>,
 ) -> Result<Json<HappenedOut>, Problem> {
     let desks = app.desks.clone();
-    let (picture, (entry, said, moves)) = done_once(&app, once, (id, told.version), move |bench| {
-        let told = told.read(bench.now);
-        let zone = bench.studio.hours.zone();
-        let (deed, new, said) = deeds::happen(&bench.studio, bench.p, &told, bench.now)?;
-        // A note moves nothing.
-        let before = &bench.studio.pictures[bench.p];
-        if (&before.steps, &before.tests) == (&deed.picture.steps, &deed.picture.tests) {
-            return Ok((deed, (HappeningDoc::of(&new, zone), said, Vec::new())));
-        }
-        let (deed, moves) = moved(&desks, bench, deed)?;
-        Ok((deed, (HappeningDoc::of(&new, zone), said, moves)))
-    })
-    .await?;
+    let (picture, (entry, said, moves)) =
+        done_once(&mut app, (once, "happened"), (id, told.version), move |bench| {
+            let told = told.read(bench.now);
+            let zone = bench.studio.hours.zone();
+            let (deed, new, said) = deeds::happen(&bench.studio, bench.p, &told, bench.now)?;
+            // A note moves nothing.
+            let before = &bench.studio.pictures[bench.p];
+            if (&before.steps, &before.tests) == (&deed.picture.steps, &deed.picture.tests) {
+                return Ok((deed, (HappeningDoc::of(&new, zone), said, Vec::new())));
+            }
+            let (deed, moves) = moved(&desks, bench, deed)?;
+            Ok((deed, (HappeningDoc::of(&new, zone), said, moves)))
+        })
+        .await?;
     Ok(Json(HappenedOut { picture, entry, said, moves }))
 }
 
@@ -102,11 +104,11 @@ pub async fn happened(
     request_body = Retold,
     responses((status = 200, body = PictureOut)))]
 pub async fn retold(
-    State(app): State<App>,
-    Key(id): Key,
+    State(mut app): State<App>,
+    InPicture { id, .. }: InPicture,
     Body(asked): Body<Retold>,
 ) -> Result<Json<PictureOut>, Problem> {
-    let (answer, ()) = done(&app, (id, asked.version), move |bench| {
+    let (answer, ()) = done(&mut app, (id, asked.version), move |bench| {
         let old = asked.entry.read();
         let instead = asked.instead.map(|instead| instead.read(&old));
         let told = (&old, instead.as_ref());
@@ -124,13 +126,13 @@ pub async fn retold(
            ("skip" = Option<u32>, Query), ("take" = Option<u32>, Query)),
     responses((status = 200, body = LogPage)))]
 pub async fn search(
-    State(app): State<App>,
-    Key(id): Key,
+    State(mut app): State<App>,
+    InStudio(id): InStudio,
     Asked(asked): Asked<LogQuery>,
 ) -> Result<Json<LogPage>, Problem> {
     let asked = asked.read()?;
     // Kept in memory as long as nothing of it changes: reading 20 000 entries anew takes longest.
-    let loaded = load(&app, id).await?;
+    let loaded = load(&mut app, id).await?;
     let mut reading = app.reading().await?;
     let found = ulvek_store::search_log(&mut reading, id, &asked).await?;
     reading.commit().await?;
@@ -144,8 +146,8 @@ pub async fn search(
            ("from" = Option<DateTime<Utc>>, Query), ("to" = Option<DateTime<Utc>>, Query)),
     responses((status = 200, content_type = "text/csv", body = String)))]
 pub async fn table(
-    State(app): State<App>,
-    Key(id): Key,
+    State(mut app): State<App>,
+    InStudio(id): InStudio,
     Asked(asked): Asked<LogQuery>,
 ) -> Result<impl IntoResponse, Problem> {
     let asked = LogAsked { page: (0, MOST_IN_TABLE), ..asked.read()? };
@@ -171,20 +173,19 @@ pub async fn table(
     request_body(content = String, content_type = "application/octet-stream"),
     responses((status = 200, body = BroughtOut)))]
 pub async fn bring(
-    State(app): State<App>,
-    Key(id): Key,
+    State(mut app): State<App>,
+    InStudio(id): InStudio,
     Asked(asked): Asked<Bring>,
     Raw(bytes): Raw,
 ) -> Result<Json<BroughtOut>, Problem> {
     let text = String::from_utf8(bytes.to_vec())
         .map_err(|_| Problem::refused("csv", "the file is not a table in UTF-8"))?;
     let now = app.clock.now();
-    let mut tx = app.begin().await?;
-    ulvek_store::hold_shelf(&mut tx, id).await?;
-    let stored = ulvek_store::load_studio(&mut tx, id).await?;
+    let loaded = load(&mut app, id).await?;
+    let stored = &loaded.stored;
     let (after, answer) = {
-        let studio = stored.studio.clone();
-        aside(move || {
+        let studio = loaded.studio.clone();
+        aside(&mut app, move || {
             let lines = read_log(&text, &studio, studio.hours.zone())?;
             let good: Vec<_> = lines.iter().filter_map(|l| l.told.as_ref().ok().cloned()).collect();
             let (after, kept) = deeds::happen_all(&studio, &good, now);
@@ -193,14 +194,18 @@ pub async fn bring(
         .await??
     };
     if asked.keep {
+        let mut tx = app.begin().await?;
+        if ulvek_store::hold_ground(&mut tx, id).await? != loaded.state.ground() {
+            return Err(Problem::in_the_way());
+        }
         let before = &stored.studio.pictures;
         for (p, picture) in after.pictures.iter().enumerate().filter(|(p, a)| **a != before[*p]) {
             let (key, version) = (stored.pictures[p].id, stored.pictures[p].version);
             let label = "bring a table of entries";
             ulvek_store::save_picture(&mut tx, key, version, picture, label, now).await?;
         }
+        tx.commit().await?;
     }
-    commit(tx).await?;
     Ok(Json(answer))
 }
 
@@ -210,22 +215,23 @@ pub async fn bring(
     request_body = Touched,
     responses((status = 200, body = TouchedOut)))]
 pub async fn touched(
-    State(app): State<App>,
-    Key(id): Key,
+    State(mut app): State<App>,
+    InPicture { id, .. }: InPicture,
     once: Once,
     Body(touched): Body<Touched>,
 ) -> Result<Json<TouchedOut>, Problem> {
     let desks = app.desks.clone();
-    let (picture, moves) = done_once(&app, once, (id, touched.version), move |bench| {
-        let test = TouchTest {
-            at: touched.at.unwrap_or(bench.now),
-            step: touched.step,
-            felt: touched.felt,
-        };
-        let deed = deeds::touch(&bench.studio, bench.p, test, bench.now)?;
-        moved(&desks, bench, deed)
-    })
-    .await?;
+    let (picture, moves) =
+        done_once(&mut app, (once, "touched"), (id, touched.version), move |bench| {
+            let test = TouchTest {
+                at: touched.at.map_or(bench.now, Moment::utc),
+                step: touched.step,
+                felt: touched.felt,
+            };
+            let deed = deeds::touch(&bench.studio, bench.p, test, bench.now)?;
+            moved(&desks, bench, deed)
+        })
+        .await?;
     Ok(Json(TouchedOut { picture, moves }))
 }
 
@@ -234,12 +240,12 @@ pub async fn touched(
     request_body = Retouched,
     responses((status = 200, body = TouchedOut)))]
 pub async fn retouched(
-    State(app): State<App>,
-    Key(id): Key,
+    State(mut app): State<App>,
+    InPicture { id, .. }: InPicture,
     Body(asked): Body<Retouched>,
 ) -> Result<Json<TouchedOut>, Problem> {
     let desks = app.desks.clone();
-    let (picture, moves) = done(&app, (id, asked.version), move |bench| {
+    let (picture, moves) = done(&mut app, (id, asked.version), move |bench| {
         let (old, new) = (asked.test.read(), asked.instead.map(|doc| doc.read()));
         let deed = deeds::retouch(&bench.studio, bench.p, (&old, new), bench.now)?;
         moved(&desks, bench, deed)
@@ -252,11 +258,11 @@ pub async fn retouched(
 #[utoipa::path(get, operation_id = "studio_learned", path = "/api/studios/{id}/learned", tag = "computed", params(("id" = Uuid, Path)),
     responses((status = 200, body = LearnedOut), (status = 304, description = "nothing changed")))]
 pub async fn learned(
-    State(app): State<App>,
-    Key(id): Key,
+    State(mut app): State<App>,
+    InStudio(id): InStudio,
     headers: HeaderMap,
 ) -> Result<Response, Problem> {
-    view(&app, Of::Studio(id), &headers, "learned".into(), |scene| {
+    view(&mut app, Of::Studio(id), &headers, "learned".into(), |scene| {
         let stored = &scene.loaded.stored;
         let mut studio = stored.studio.clone();
         let learned = studio.learn();
@@ -283,7 +289,10 @@ fn moved(desks: &Desks, bench: &Bench, deed: Deed) -> Result<(Deed, Vec<String>)
 /// Everything that was entered of a picture, in the order of entry, corrections among it.
 #[utoipa::path(get, operation_id = "picture_log", path = "/api/pictures/{id}/log", tag = "pictures", params(("id" = Uuid, Path)),
     responses((status = 200, body = [LogOut])))]
-pub async fn read(State(app): State<App>, Key(id): Key) -> Result<Json<Vec<LogOut>>, Problem> {
+pub async fn read(
+    State(mut app): State<App>,
+    InPicture { id, .. }: InPicture,
+) -> Result<Json<Vec<LogOut>>, Problem> {
     let mut tx = app.reading().await?;
     ulvek_store::load_picture(&mut tx, id).await?;
     let log = ulvek_store::log_of(&mut tx, id).await?;

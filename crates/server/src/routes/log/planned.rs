@@ -28,24 +28,28 @@ impl Before {
     }
 
     /// Finds out what was planned and keeps it beside the entry. Where that fails the entry says less.
-    pub async fn keep_planned(self, app: App, of: (Uuid, Uuid)) {
-        if let Err(problem) = self.try_to_keep(&app, of).await {
+    pub async fn keep_planned(self, mut app: App, of: (Uuid, Uuid)) {
+        if let Err(problem) = self.try_to_keep(&mut app, of).await {
             tracing::warn!(?problem, "what was planned of a coat is not kept");
         }
     }
 
-    async fn try_to_keep(self, app: &App, (studio, picture): (Uuid, Uuid)) -> Result<(), Problem> {
+    async fn try_to_keep(
+        self,
+        app: &mut App,
+        (studio, picture): (Uuid, Uuid),
+    ) -> Result<(), Problem> {
         let Self { studio: before, place, at } = self;
-        let mut conn = app.pool.acquire().await?;
+        let mut conn = app.reading().await?;
         let changed = ulvek_store::last_change(&mut conn, studio, at).await?;
-        drop(conn);
+        conn.commit().await?;
         let step = &before.pictures[place.0].steps[place.1];
         let (id, wet_film_um) = (step.id.clone(), step.wet_film_um);
-        let planned = aside(move || as_planned(&before, place, at, changed)).await?;
+        let planned = aside(app, move || as_planned(&before, place, at, changed)).await?;
         let Some(at) = planned else { return Ok(()) };
-        let mut conn = app.pool.acquire().await?;
+        let mut conn = app.reading().await?;
         let planned = Planned { at, wet_film_um };
         ulvek_store::keep_planned(&mut conn, picture, &id, &planned).await?;
-        Ok(())
+        conn.commit().await
     }
 }

@@ -1,12 +1,11 @@
 //! What happened beside the coats, as it is told over the wire.
 
-use crate::formats::{HappeningDoc, Hex, PartDoc, read_mix, words};
+use crate::formats::{HappeningDoc, Hex, Moment, PartDoc, read_mix, words};
 use crate::routes::picture::wire::PictureOut;
-use chrono::{DateTime, SubsecRound, Utc};
+use chrono::{DateTime, Utc};
 use serde::{Deserialize, Serialize};
 use ulvek_core::deeds;
 use ulvek_core::picture::{Happening, PaintTrouble, What};
-use ulvek_store::DIGITS;
 use utoipa::ToSchema;
 
 /// Something that happened on a picture beside its coats.
@@ -17,7 +16,7 @@ pub struct Told {
     pub version: i64,
     /// When; the moment this arrives when not said.
     #[serde(default)]
-    pub at: Option<DateTime<Utc>>,
+    pub at: Option<Moment>,
     /// What.
     pub what: ToldDoc,
     /// The step it is about, by its name within the picture.
@@ -59,7 +58,7 @@ pub enum ToldDoc {
     /// The painter worked in the studio; for its day book.
     Session {
         /// Until when.
-        until: DateTime<Utc>,
+        until: Moment,
     },
     /// A swatch was made of a mix and read: the next prediction starts from it.
     Swatch {
@@ -80,8 +79,7 @@ impl Told {
     /// What is told; at `now` when no time is said.
     pub fn read(self, now: DateTime<Utc>) -> deeds::Told {
         deeds::Told {
-            // As exactly as it is kept.
-            at: self.at.unwrap_or(now).trunc_subsecs(DIGITS),
+            at: self.at.map_or(now, Moment::utc),
             step: self.step,
             material: self.material,
             place: self.place.trim().to_owned(),
@@ -100,7 +98,7 @@ impl ToldDoc {
             Self::WipedOff {} => deeds::ToldWhat::WipedOff,
             Self::Sanded { dry_um } => deeds::ToldWhat::Sanded(dry_um),
             Self::Trouble { trouble } => deeds::ToldWhat::Trouble(trouble),
-            Self::Session { until } => deeds::ToldWhat::Session(until.trunc_subsecs(DIGITS)),
+            Self::Session { until } => deeds::ToldWhat::Session(until.utc()),
             Self::Swatch { mix, wet_film_um, over_white, over_black } => {
                 let seen = (over_white.0, over_black.0);
                 deeds::ToldWhat::Swatch { mix: read_mix(&mix), wet_film_um, seen }
@@ -140,7 +138,7 @@ pub struct Retold {
 #[serde(deny_unknown_fields)]
 pub struct Instead {
     /// When.
-    pub at: DateTime<Utc>,
+    pub at: Moment,
     /// The material it is about, by its name on the shelf.
     #[serde(default)]
     pub material: Option<String>,
@@ -156,7 +154,7 @@ impl Instead {
     /// What is told instead; a note may become empty only where there is more to it.
     pub fn read(self, entry: &Happening) -> deeds::Told {
         deeds::Told {
-            at: self.at.trunc_subsecs(DIGITS),
+            at: self.at.utc(),
             step: entry.step.clone(),
             material: self.material,
             place: self.place.trim().to_owned(),

@@ -1,6 +1,6 @@
 //! What is entered into a log and read from it.
 
-use crate::formats::{PartDoc, TouchDoc, read_mix, words};
+use crate::formats::{Moment, PartDoc, TouchDoc, read_mix, words};
 use crate::routes::picture::wire::PictureOut;
 use chrono::{DateTime, Utc};
 use serde::{Deserialize, Serialize};
@@ -22,7 +22,7 @@ pub struct Laid {
     pub step: String,
     /// When the coat was there; the moment this arrives when not said.
     #[serde(default)]
-    pub at: Option<DateTime<Utc>>,
+    pub at: Option<Moment>,
     /// How thick it really was [um]; as planned when neither this nor the amount is said.
     #[serde(default)]
     pub wet_film_um: Option<f64>,
@@ -45,7 +45,7 @@ impl Laid {
     pub fn read(self, now: DateTime<Utc>) -> deeds::Laid {
         deeds::Laid {
             step: self.step,
-            at: self.at.unwrap_or(now),
+            at: self.at.map_or(now, Moment::utc),
             film: LaidFilm {
                 wet_film_um: self.wet_film_um,
                 amount_ml: self.amount_ml,
@@ -74,7 +74,7 @@ pub struct Touched {
     pub step: String,
     /// When; the moment this arrives when not said.
     #[serde(default)]
-    pub at: Option<DateTime<Utc>>,
+    pub at: Option<Moment>,
     /// What was felt.
     #[schema(schema_with = words::api::touch)]
     pub felt: Touch,

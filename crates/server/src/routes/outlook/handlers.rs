@@ -7,10 +7,11 @@ use super::wire::{
 };
 use crate::compute::Lane;
 use crate::desks::Loaded;
-use crate::extract::{Asked, Key};
+use crate::extract::Asked;
 use crate::formats::calendar;
 use crate::problem::Problem;
 use crate::reading::load;
+use crate::resolved::{InPicture, InStudio};
 use crate::routes::shared::SpanOut;
 use crate::routes::view::{Of, Scene, key_of, view};
 use crate::state::App;
@@ -52,11 +53,11 @@ pub(in crate::routes) const fn hours_shown() -> Duration {
 #[utoipa::path(get, path = "/api/studios/{id}/outlook", tag = "computed", params(("id" = Uuid, Path)),
     responses((status = 200, body = Outlook), (status = 304, description = "nothing changed")))]
 pub async fn outlook(
-    State(app): State<App>,
-    Key(id): Key,
+    State(mut app): State<App>,
+    InStudio(id): InStudio,
     headers: HeaderMap,
 ) -> Result<Response, Problem> {
-    view(&app, Of::Studio(id), &headers, "outlook".into(), make_outlook).await
+    view(&mut app, Of::Studio(id), &headers, "outlook".into(), make_outlook).await
 }
 
 fn make_outlook(scene: &Scene) -> Result<Outlook, Problem> {
@@ -82,6 +83,7 @@ fn make_outlook(scene: &Scene) -> Result<Outlook, Problem> {
             )?);
         }
         Ok(Outlook {
+            unread: scene.loaded.stored.unread.iter().map(|row| row.what.clone()).collect(),
             now,
             time_zone: studio.hours.zone().name().to_owned(),
             sessions: sessions(studio, from, to),
@@ -196,13 +198,13 @@ fn steps_of(coats: &[CoatOutlook]) -> Vec<usize> {
     params(("id" = Uuid, Path), ("section" = Option<String>, Query)),
     responses((status = 200, body = Strata), (status = 304, description = "nothing changed")))]
 pub async fn strata(
-    State(app): State<App>,
-    Key(id): Key,
+    State(mut app): State<App>,
+    InPicture { id, .. }: InPicture,
     Asked(asked): Asked<StrataAsked>,
     headers: HeaderMap,
 ) -> Result<Response, Problem> {
     let question = format!("strata {id} {:?}", asked.section);
-    view(&app, Of::Picture(id), &headers, question, move |scene| {
+    view(&mut app, Of::Picture(id), &headers, question, move |scene| {
         let of = |p| make_strata(scene, p, asked.section.as_deref());
         scene.loaded.place_of(id).and_then(of)
     })
@@ -213,12 +215,12 @@ pub async fn strata(
 #[utoipa::path(get, path = "/api/pictures/{id}/spread", tag = "computed", params(("id" = Uuid, Path)),
     responses((status = 200, body = Spread), (status = 304, description = "nothing changed")))]
 pub async fn spread(
-    State(app): State<App>,
-    Key(id): Key,
+    State(mut app): State<App>,
+    InPicture { id, .. }: InPicture,
     headers: HeaderMap,
 ) -> Result<Response, Problem> {
     let question = format!("spread {id}");
-    view(&app, Of::Picture(id), &headers, question, move |scene| {
+    view(&mut app, Of::Picture(id), &headers, question, move |scene| {
         scene.loaded.place_of(id).and_then(|p| make_spread(scene, p))
     })
     .await
@@ -331,16 +333,16 @@ fn films(coats: usize, frames: &[Frame]) -> Vec<FilmOut> {
     params(("id" = Uuid, Path), ("picture" = Option<Uuid>, Query)),
     responses((status = 200, content_type = "text/calendar", body = String)))]
 pub async fn plan_calendar(
-    State(app): State<App>,
-    Key(id): Key,
+    State(mut app): State<App>,
+    InStudio(id): InStudio,
     Asked(asked): Asked<CalendarAsked>,
 ) -> Result<impl IntoResponse, Problem> {
     let question = format!("calendar {:?}", asked.picture);
-    let loaded = load(&app, id).await?;
+    let loaded = load(&mut app, id).await?;
     let now = app.clock.now();
     let key = key_of(&loaded, now, question);
     let scene = Scene { app: app.clone(), loaded, now };
-    let text = app.computer.ask(key, Lane::View, move || {
+    let text = app.computing().ask(key, Lane::View, move || {
         let stored = &scene.loaded.stored;
         let made = scene.app.desks.at(&scene.loaded, |desk| desk.plan(now));
         let mut made = made.as_ref().clone();
@@ -364,8 +366,8 @@ pub async fn plan_calendar(
     params(("id" = Uuid, Path), ("from" = Option<NaiveDate>, Query)),
     responses((status = 200, body = Week), (status = 304, description = "nothing changed")))]
 pub async fn week(
-    State(app): State<App>,
-    Key(id): Key,
+    State(mut app): State<App>,
+    InStudio(id): InStudio,
     Asked(asked): Asked<WeekAsked>,
     headers: HeaderMap,
 ) -> Result<Response, Problem> {
@@ -373,7 +375,7 @@ pub async fn week(
         check_day(day).map_err(|e| Fault::new("from", e))?;
     }
     let from = asked.from;
-    view(&app, Of::Studio(id), &headers, format!("week {from:?}"), move |scene| {
+    view(&mut app, Of::Studio(id), &headers, format!("week {from:?}"), move |scene| {
         let (stored, now) = (&scene.loaded.stored, scene.now);
         let studio = &stored.studio;
         let (made, findings) =

@@ -97,6 +97,8 @@ pub struct PictureOutlook {
 /// A studio as it stands at one moment.
 #[derive(Serialize, ToSchema)]
 pub struct Outlook {
+    /// What of the studio cannot be read and is left out, each in words.
+    pub unread: Vec<String>,
     /// The moment.
     pub now: DateTime<Utc>,
     /// IANA name of the studio's time zone.

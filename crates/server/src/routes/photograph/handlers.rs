@@ -2,11 +2,13 @@
 
 use super::wire::{PhotographEdit, PhotographOut, Said};
 use crate::compute::aside;
-use crate::extract::{Asked, Body, Key, Keys, Raw};
-use crate::formats::moment;
+use crate::extract::{Asked, Body, Raw};
+use crate::formats::Moment;
 use crate::photograph::{Developed, Taken, develop};
 use crate::problem::Problem;
-use crate::state::{App, commit};
+use crate::resolved::{AnyPhotograph, InPhotograph, InPicture};
+use crate::routes::shared::AtVersion;
+use crate::state::App;
 use axum::Json;
 use axum::extract::State;
 use axum::http::{HeaderName, StatusCode, header};
@@ -15,7 +17,7 @@ use chrono::{DateTime, Duration, TimeZone, Utc};
 use sqlx::MySqlConnection;
 use ulvek_core::deeds::CLOCKS_APART_S;
 use ulvek_core::picture::Picture;
-use ulvek_core::quantity::check_line;
+use ulvek_core::quantity::{check_line, check_moment};
 use ulvek_store::{NewPhotograph, Rendition};
 use uuid::Uuid;
 
@@ -23,15 +25,14 @@ fn check_said(
     picture: &Picture,
     step: Option<&str>,
     caption: &str,
-    taken_at: Option<DateTime<Utc>>,
+    taken_at: Option<Moment>,
     now: DateTime<Utc>,
 ) -> Result<(), Problem> {
     step.map(|id| picture.step_called(id)).transpose()?;
     if !caption.trim().is_empty() {
         check_line("caption", caption)?;
     }
-    taken_at.map(|at| moment("taken_at", at)).transpose()?;
-    if taken_at.is_some_and(|at| at > now + Duration::seconds(CLOCKS_APART_S)) {
+    if taken_at.is_some_and(|at| at.utc() > now + Duration::seconds(CLOCKS_APART_S)) {
         let reason = "a photograph cannot have been taken in the future";
         return Err(Problem::refused("taken_at", reason));
     }
@@ -47,8 +48,8 @@ fn check_said(
     request_body(content = String, content_type = "application/octet-stream"),
     responses((status = 201, body = PhotographOut)))]
 pub async fn add(
-    State(app): State<App>,
-    Key(id): Key,
+    State(mut app): State<App>,
+    InPicture { id, .. }: InPicture,
     Asked(said): Asked<Said>,
     Raw(bytes): Raw,
 ) -> Result<(StatusCode, [(HeaderName, String); 1], Json<PhotographOut>), Problem> {
@@ -60,7 +61,7 @@ pub async fn add(
     check_said(&stored.picture, said.step.as_deref(), &said.caption, said.taken_at, now)?;
     let place = app.darkroom.clone().acquire_owned().await.map_err(|_| Problem::internal())?;
     // The place is held as long as the work takes, also when whoever sent it has hung up.
-    let developed: Developed = aside(move || {
+    let developed: Developed = aside(&mut app, move || {
         let developed = develop(&bytes);
         drop(place);
         developed
@@ -73,9 +74,9 @@ pub async fn add(
         Taken::Local(at) => zone.from_local_datetime(&at).earliest().map(|t| t.with_timezone(&Utc)),
     });
     // A camera whose clock is wrong says nothing.
-    let by_camera = by_camera.filter(|at| *at <= now);
+    let by_camera = by_camera.filter(|at| *at <= now && check_moment(*at).is_ok());
     let new = NewPhotograph {
-        taken_at: said.taken_at.or(by_camera).unwrap_or(now),
+        taken_at: said.taken_at.map(Moment::utc).or(by_camera).unwrap_or(now),
         step: said.step,
         caption: said.caption.trim().to_owned(),
         size: developed.size,
@@ -85,7 +86,7 @@ pub async fn add(
     let mut tx = app.begin().await?;
     let key = ulvek_store::add_photograph(&mut tx, id, &new, now).await?;
     let answer = Json(one(&mut tx, id, key).await?);
-    commit(tx).await?;
+    tx.commit().await?;
     let location = [(header::LOCATION, format!("/api/photographs/{key}/whole"))];
     Ok((StatusCode::CREATED, location, answer))
 }
@@ -105,17 +106,21 @@ async fn one(
     params(("id" = Uuid, Path)),
     responses((status = 200, body = [PhotographOut])))]
 pub async fn list(
-    State(app): State<App>,
-    Key(id): Key,
+    State(mut app): State<App>,
+    InPicture { id, .. }: InPicture,
 ) -> Result<Json<Vec<PhotographOut>>, Problem> {
-    let mut conn = app.pool.acquire().await?;
+    let mut conn = app.reading().await?;
     ulvek_store::load_picture(&mut conn, id).await?;
     let all = ulvek_store::photographs_of(&mut conn, id).await?;
     Ok(Json(all.iter().map(PhotographOut::from).collect()))
 }
 
-async fn pixels(app: App, id: Uuid, rendition: Rendition) -> Result<impl IntoResponse, Problem> {
-    let mut conn = app.pool.acquire().await?;
+async fn pixels(
+    mut app: App,
+    id: Uuid,
+    rendition: Rendition,
+) -> Result<impl IntoResponse, Problem> {
+    let mut conn = app.reading().await?;
     let bytes = ulvek_store::load_rendition(&mut conn, id, rendition).await?;
     let headers = [
         (header::CONTENT_TYPE, "image/jpeg"),
@@ -130,7 +135,10 @@ async fn pixels(app: App, id: Uuid, rendition: Rendition) -> Result<impl IntoRes
 #[utoipa::path(get, operation_id = "photograph_whole", path = "/api/photographs/{id}/whole", tag = "photographs",
     params(("id" = Uuid, Path)),
     responses((status = 200, content_type = "image/jpeg", body = String)))]
-pub async fn whole(State(app): State<App>, Key(id): Key) -> Result<impl IntoResponse, Problem> {
+pub async fn whole(
+    State(app): State<App>,
+    InPhotograph { id, .. }: InPhotograph,
+) -> Result<impl IntoResponse, Problem> {
     pixels(app, id, Rendition::Whole).await
 }
 
@@ -138,39 +146,47 @@ pub async fn whole(State(app): State<App>, Key(id): Key) -> Result<impl IntoResp
 #[utoipa::path(get, operation_id = "photograph_small", path = "/api/photographs/{id}/small", tag = "photographs",
     params(("id" = Uuid, Path)),
     responses((status = 200, content_type = "image/jpeg", body = String)))]
-pub async fn small(State(app): State<App>, Key(id): Key) -> Result<impl IntoResponse, Problem> {
+pub async fn small(
+    State(app): State<App>,
+    InPhotograph { id, .. }: InPhotograph,
+) -> Result<impl IntoResponse, Problem> {
     pixels(app, id, Rendition::Small).await
 }
 
 /// Changes what is said of a photograph.
-#[utoipa::path(put, operation_id = "photograph_save", path = "/api/pictures/{id}/photographs/{photograph}", tag = "photographs",
-    params(("id" = Uuid, Path), ("photograph" = Uuid, Path)), request_body = PhotographEdit,
+#[utoipa::path(put, operation_id = "photograph_save", path = "/api/photographs/{id}", tag = "photographs",
+    params(("id" = Uuid, Path)), request_body = PhotographEdit,
     responses((status = 200, body = PhotographOut)))]
 pub async fn save(
-    State(app): State<App>,
-    Keys(id, photograph): Keys,
+    State(mut app): State<App>,
+    InPhotograph { id: photograph, picture: id }: InPhotograph,
     Body(edit): Body<PhotographEdit>,
 ) -> Result<Json<PhotographOut>, Problem> {
+    let now = app.clock.now();
     let mut tx = app.begin().await?;
     let picture = ulvek_store::load_picture(&mut tx, id).await?.picture;
     let (step, caption) = (edit.step.as_deref(), edit.caption.trim());
-    let now = app.clock.now();
     check_said(&picture, step, caption, Some(edit.taken_at), now)?;
-    let said = (edit.taken_at, step, caption);
-    ulvek_store::name_photograph(&mut tx, (id, photograph), said, now).await?;
+    let said = (edit.taken_at.utc(), step, caption);
+    ulvek_store::name_photograph(&mut tx, (id, photograph), edit.version, said, now).await?;
     let answer = Json(one(&mut tx, id, photograph).await?);
-    commit(tx).await?;
+    tx.commit().await?;
     Ok(answer)
 }
 
 /// Takes a photograph away; it can be restored.
 #[utoipa::path(delete, operation_id = "photograph_delete", path = "/api/photographs/{id}", tag = "photographs",
-    params(("id" = Uuid, Path)),
+    params(("id" = Uuid, Path), ("version" = i64, Query)),
     responses((status = 204)))]
-pub async fn delete(State(app): State<App>, Key(id): Key) -> Result<StatusCode, Problem> {
+pub async fn delete(
+    State(mut app): State<App>,
+    InPhotograph { id, picture }: InPhotograph,
+    Asked(at): Asked<AtVersion>,
+) -> Result<StatusCode, Problem> {
+    let now = app.clock.now();
     let mut tx = app.begin().await?;
-    ulvek_store::delete_photograph(&mut tx, id, app.clock.now()).await?;
-    commit(tx).await?;
+    ulvek_store::delete_photograph(&mut tx, (picture, id), at.version, now).await?;
+    tx.commit().await?;
     Ok(StatusCode::NO_CONTENT)
 }
 
@@ -178,10 +194,14 @@ pub async fn delete(State(app): State<App>, Key(id): Key) -> Result<StatusCode, 
 #[utoipa::path(post, operation_id = "photograph_restore", path = "/api/photographs/{id}/restore", tag = "photographs",
     params(("id" = Uuid, Path)),
     responses((status = 200, body = PhotographOut)))]
-pub async fn restore(State(app): State<App>, Key(id): Key) -> Result<Json<PhotographOut>, Problem> {
+pub async fn restore(
+    State(mut app): State<App>,
+    AnyPhotograph { id, picture }: AnyPhotograph,
+) -> Result<Json<PhotographOut>, Problem> {
+    let now = app.clock.now();
     let mut tx = app.begin().await?;
-    let picture = ulvek_store::restore_photograph(&mut tx, id, app.clock.now()).await?;
+    ulvek_store::restore_photograph(&mut tx, (picture, id), now).await?;
     let answer = Json(one(&mut tx, picture, id).await?);
-    commit(tx).await?;
+    tx.commit().await?;
     Ok(answer)
 }

@@ -1,5 +1,6 @@
 //! What is said of photographs.
 
+use crate::formats::Moment;
 use chrono::{DateTime, Utc};
 use serde::{Deserialize, Serialize};
 use ulvek_store::Photograph;
@@ -23,6 +24,8 @@ pub struct PhotographOut {
     pub width: i32,
     /// Height [px].
     pub height: i32,
+    /// Its version: an edit names the one it was made on.
+    pub version: i64,
 }
 
 impl From<&Photograph> for PhotographOut {
@@ -35,6 +38,7 @@ impl From<&Photograph> for PhotographOut {
             caption: photograph.caption.clone(),
             width: photograph.width,
             height: photograph.height,
+            version: photograph.version,
         }
     }
 }
@@ -44,7 +48,7 @@ impl From<&Photograph> for PhotographOut {
 #[serde(deny_unknown_fields)]
 pub struct Said {
     /// When it was taken; as the camera says when not said.
-    pub taken_at: Option<DateTime<Utc>>,
+    pub taken_at: Option<Moment>,
     /// The step it shows.
     pub step: Option<String>,
     /// The painter's words on it.
@@ -56,8 +60,10 @@ pub struct Said {
 #[derive(Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct PhotographEdit {
+    /// The version the edit is made on.
+    pub version: i64,
     /// When it was taken.
-    pub taken_at: DateTime<Utc>,
+    pub taken_at: Moment,
     /// The step it shows.
     #[serde(default)]
     pub step: Option<String>,

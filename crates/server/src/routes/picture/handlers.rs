@@ -2,45 +2,44 @@
 
 use super::wire::{PictureEdit, PictureOut, RepeatAsked, StepsAsked, UsualStep};
 use crate::compute::aside;
-use crate::extract::{Asked, Body, Key, Once};
+use crate::extract::{Asked, Body, Once};
 use crate::formats::{PictureDoc, StepDoc, label};
 use crate::problem::Problem;
-use crate::reading::load_in;
+use crate::reading::{load, load_around};
+use crate::resolved::{AnyPicture, InPicture, InStudio};
 use crate::routes::shared::{AtVersion, HistoryOut, OnVersion};
 use crate::routes::view::{Of, view};
-use crate::state::{App, commit};
+use crate::state::{App, Held};
 use axum::Json;
 use axum::extract::State;
 use axum::http::{HeaderMap, HeaderName, StatusCode, header};
 use axum::response::Response;
 use chrono::{DateTime, Utc};
-use sqlx::{MySql, MySqlConnection, Transaction};
+use chrono_tz::Tz;
+use sqlx::MySqlConnection;
 use std::sync::Arc;
 use ulvek_core::deeds::{Deed, begin_picture, edit_picture, has_place};
 use ulvek_core::picture::{Picture, StepKind};
 use ulvek_core::quantity::{Fault, at_most};
+use ulvek_core::studio::Studio;
 use ulvek_core::studio::check::MOST_STEPS;
-use ulvek_core::studio::{Studio, StudioHours};
-use ulvek_store::{Direction, StoredPicture};
+use ulvek_store::{Direction, StoreError, StoredPicture};
 use uuid::Uuid;
 
-fn out(stored: StoredPicture, hours: &StudioHours) -> PictureOut {
+fn out(stored: StoredPicture, zone: Tz) -> PictureOut {
     PictureOut {
         id: stored.id,
         studio: stored.studio,
         version: stored.version,
         history: HistoryOut::from(stored.history),
-        picture: PictureDoc::of(&stored.picture, hours.zone()),
+        picture: PictureDoc::of(&stored.picture, zone),
     }
 }
 
-/// A transaction in which the shelf under picture `id` stays as it is.
-async fn with_shelf_held(app: &App, id: Uuid) -> Result<Transaction<'static, MySql>, Problem> {
-    let mut conn = app.pool.acquire().await?;
-    let studio = ulvek_store::studio_of(&mut conn, id).await?;
-    drop(conn);
+/// A transaction in which the shelf and the settings of `studio` stay as they are.
+async fn with_ground_held(app: &mut App, studio: Uuid) -> Result<Held<'_>, Problem> {
     let mut tx = app.begin().await?;
-    ulvek_store::hold_shelf(&mut tx, studio).await?;
+    ulvek_store::hold_ground(&mut tx, studio).await?;
     Ok(tx)
 }
 
@@ -56,63 +55,66 @@ pub(in crate::routes) struct Bench {
 }
 
 impl Bench {
-    /// Before anything is written in the transaction of `conn`.
-    async fn at(
-        app: &App,
-        conn: &mut MySqlConnection,
-        (id, now): (Uuid, DateTime<Utc>),
-    ) -> Result<Self, Problem> {
-        let of = ulvek_store::studio_of(conn, id).await?;
-        let loaded = load_in(app, conn, of).await?;
-        let (p, photographs) = (loaded.place_of(id)?, loaded.taken(id));
-        Ok(Self { studio_id: of, studio: loaded.studio.clone(), p, photographs, now })
-    }
-
     /// The picture.
     pub fn picture(&self) -> &Picture {
         &self.studio.pictures[self.p]
     }
 }
 
-/// Does a deed on picture `id` that is at version `given`, all in one transaction; what it says besides
-/// goes to whoever asked.
+/// Does a deed on picture `id` that is at version `given`; what it says besides goes to whoever asked. It is
+/// computed before the transaction that keeps it, and kept only when what it leaned on (picture, shelf, settings)
+/// is the same there.
 pub(in crate::routes) async fn done<T: Send + 'static>(
-    app: &App,
+    app: &mut App,
     on: (Uuid, i64),
     deed: impl FnOnce(&Bench) -> Result<(Deed, T), Fault> + Send + 'static,
 ) -> Result<(PictureOut, T), Problem> {
-    done_once(app, Once(None), on, deed).await
+    done_once(app, (Once(None), ""), on, deed).await
 }
 
-/// The same of what carries an id of its own: sent twice it changes nothing the second time.
+/// The same of an entry of a kind that carries an id of its own: sent twice it changes nothing the second time.
 pub(in crate::routes) async fn done_once<T: Send + 'static>(
-    app: &App,
-    Once(entry): Once,
+    app: &mut App,
+    (Once(entry), kind): (Once, &str),
     (id, given): (Uuid, i64),
     deed: impl FnOnce(&Bench) -> Result<(Deed, T), Fault> + Send + 'static,
 ) -> Result<(PictureOut, T), Problem> {
     let now = app.clock.now();
-    let mut tx = with_shelf_held(app, id).await?;
+    let loaded = load_around(app, id).await?;
+    let (p, photographs) = (loaded.place_of(id)?, loaded.taken(id));
+    let studio_id = loaded.stored.id;
+    let current = loaded.stored.pictures[p].version;
+    // A stale one is not computed; an entry that was sent before is told so first of all.
+    let computed = if current == given {
+        let studio = loaded.studio.clone();
+        let bench = Bench { studio_id, studio, p, photographs, now };
+        aside(app, move || deed(&bench)).await?.map_err(Problem::from)
+    } else {
+        Err(StoreError::Stale { given, current }.into())
+    };
+    let mut tx = app.begin().await?;
+    let ground = ulvek_store::hold_ground(&mut tx, studio_id).await?;
     if let Some(entry) = entry
-        && ulvek_store::was_sent(&mut tx, entry, Some(id), now).await?
+        && ulvek_store::was_sent(&mut tx, entry, (kind, id), now).await?
     {
         return Err(Problem::kept_already());
     }
-    let bench = Bench::at(app, &mut tx, (id, now)).await?;
-    let hours = bench.studio.hours.clone();
-    // A deed may look at films: it is done aside.
-    let (deed, said) = aside(move || deed(&bench)).await??;
+    let (deed, said) = computed?;
+    if ground != loaded.state.ground() {
+        return Err(Problem::in_the_way());
+    }
+    let zone = loaded.studio.hours.zone();
     ulvek_store::save_picture(&mut tx, id, given, &deed.picture, &deed.label, now).await?;
-    let answer = out(ulvek_store::load_picture(&mut tx, id).await?, &hours);
-    commit(tx).await?;
+    let answer = out(ulvek_store::load_picture(&mut tx, id).await?, zone);
+    tx.commit().await?;
     Ok((answer, said))
 }
 
 /// A picture as it is now, in the transaction that changed it.
 async fn reread(conn: &mut MySqlConnection, id: Uuid) -> Result<PictureOut, Problem> {
     let stored = ulvek_store::load_picture(conn, id).await?;
-    let studio = ulvek_store::load_studio(conn, stored.studio).await?.studio;
-    Ok(out(stored, &studio.hours))
+    let zone = ulvek_store::zone_of(conn, stored.studio).await?;
+    Ok(out(stored, zone))
 }
 
 /// Holds that a picture that was brought back still fits to its studio: a material may have been
@@ -129,29 +131,35 @@ async fn still_fits(conn: &mut MySqlConnection, id: Uuid) -> Result<(), Problem>
     request_body = PictureDoc,
     responses((status = 201, body = PictureOut)))]
 pub async fn create(
-    State(app): State<App>,
-    Key(studio): Key,
+    State(mut app): State<App>,
+    InStudio(studio): InStudio,
     Body(doc): Body<PictureDoc>,
 ) -> Result<(StatusCode, [(HeaderName, String); 1], Json<PictureOut>), Problem> {
     let now = app.clock.now();
-    let mut tx = app.begin().await?;
-    ulvek_store::hold_shelf(&mut tx, studio).await?;
-    let around = ulvek_store::load_studio(&mut tx, studio).await?.studio;
+    let loaded = load(&mut app, studio).await?;
     // Its name within the studio is made here: names of deleted pictures stay taken.
     let picture = Picture { id: Uuid::now_v7().simple().to_string(), ..doc.read() };
-    let hours = around.hours.clone();
-    let picture = aside(move || begin_picture(&around, picture, now)).await??;
+    let (around, zone) = (loaded.studio.clone(), loaded.studio.hours.zone());
+    let picture = aside(&mut app, move || begin_picture(&around, picture, now)).await??;
+    let mut tx = app.begin().await?;
+    if ulvek_store::hold_ground(&mut tx, studio).await? != loaded.state.ground() {
+        return Err(Problem::in_the_way());
+    }
+    has_place(ulvek_store::count_pictures(&mut tx, studio).await?)?;
     let id = ulvek_store::create_picture(&mut tx, studio, &picture, now).await?;
     let stored = ulvek_store::load_picture(&mut tx, id).await?;
-    commit(tx).await?;
+    tx.commit().await?;
     let location = [(header::LOCATION, format!("/api/pictures/{id}"))];
-    Ok((StatusCode::CREATED, location, Json(out(stored, &hours))))
+    Ok((StatusCode::CREATED, location, Json(out(stored, zone))))
 }
 
 /// One picture.
 #[utoipa::path(get, operation_id = "picture_read", path = "/api/pictures/{id}", tag = "pictures", params(("id" = Uuid, Path)),
     responses((status = 200, body = PictureOut)))]
-pub async fn read(State(app): State<App>, Key(id): Key) -> Result<Json<PictureOut>, Problem> {
+pub async fn read(
+    State(mut app): State<App>,
+    InPicture { id, .. }: InPicture,
+) -> Result<Json<PictureOut>, Problem> {
     let mut tx = app.reading().await?;
     let answer = reread(&mut tx, id).await?;
     tx.commit().await?;
@@ -163,12 +171,12 @@ pub async fn read(State(app): State<App>, Key(id): Key) -> Result<Json<PictureOu
     request_body = PictureEdit,
     responses((status = 200, body = PictureOut)))]
 pub async fn save(
-    State(app): State<App>,
-    Key(id): Key,
+    State(mut app): State<App>,
+    InPicture { id, .. }: InPicture,
     Body(edit): Body<PictureEdit>,
 ) -> Result<Json<PictureOut>, Problem> {
     let label = label("label", &edit.label)?;
-    let (answer, ()) = done(&app, (id, edit.version), move |bench| {
+    let (answer, ()) = done(&mut app, (id, edit.version), move |bench| {
         let picture = edit.picture.read();
         let shots = &bench.photographs;
         let picture = edit_picture(&bench.studio, bench.p, picture, shots, bench.now)?;
@@ -179,17 +187,17 @@ pub async fn save(
 }
 
 async fn undo_or_redo(
-    app: App,
-    id: Uuid,
+    app: &mut App,
+    (id, studio): (Uuid, Uuid),
     on: OnVersion,
     direction: Direction,
 ) -> Result<Json<PictureOut>, Problem> {
     let now = app.clock.now();
-    let mut tx = with_shelf_held(&app, id).await?;
+    let mut tx = with_ground_held(app, studio).await?;
     ulvek_store::undo_picture(&mut tx, id, on.version, direction, now).await?;
     still_fits(&mut tx, id).await?;
     let answer = reread(&mut tx, id).await?;
-    commit(tx).await?;
+    tx.commit().await?;
     Ok(Json(answer))
 }
 
@@ -198,11 +206,11 @@ async fn undo_or_redo(
     request_body = OnVersion,
     responses((status = 200, body = PictureOut)))]
 pub async fn undo(
-    State(app): State<App>,
-    Key(id): Key,
+    State(mut app): State<App>,
+    InPicture { id, studio }: InPicture,
     Body(on): Body<OnVersion>,
 ) -> Result<Json<PictureOut>, Problem> {
-    undo_or_redo(app, id, on, Direction::Undo).await
+    undo_or_redo(&mut app, (id, studio), on, Direction::Undo).await
 }
 
 /// Makes the edit that was taken back again.
@@ -210,11 +218,11 @@ pub async fn undo(
     request_body = OnVersion,
     responses((status = 200, body = PictureOut)))]
 pub async fn redo(
-    State(app): State<App>,
-    Key(id): Key,
+    State(mut app): State<App>,
+    InPicture { id, studio }: InPicture,
     Body(on): Body<OnVersion>,
 ) -> Result<Json<PictureOut>, Problem> {
-    undo_or_redo(app, id, on, Direction::Redo).await
+    undo_or_redo(&mut app, (id, studio), on, Direction::Redo).await
 }
 
 /// Takes a picture away; it can be restored.
@@ -222,27 +230,30 @@ pub async fn redo(
     params(("id" = Uuid, Path), ("version" = i64, Query)),
     responses((status = 204)))]
 pub async fn delete(
-    State(app): State<App>,
-    Key(id): Key,
+    State(mut app): State<App>,
+    InPicture { id, .. }: InPicture,
     Asked(at): Asked<AtVersion>,
 ) -> Result<StatusCode, Problem> {
+    let now = app.clock.now();
     let mut tx = app.begin().await?;
-    ulvek_store::delete_picture(&mut tx, id, at.version, app.clock.now()).await?;
-    commit(tx).await?;
+    ulvek_store::delete_picture(&mut tx, id, at.version, now).await?;
+    tx.commit().await?;
     Ok(StatusCode::NO_CONTENT)
 }
 
 /// Brings a picture back that was taken away.
 #[utoipa::path(post, operation_id = "picture_restore", path = "/api/pictures/{id}/restore", tag = "pictures", params(("id" = Uuid, Path)),
     responses((status = 200, body = PictureOut)))]
-pub async fn restore(State(app): State<App>, Key(id): Key) -> Result<Json<PictureOut>, Problem> {
-    let mut tx = with_shelf_held(&app, id).await?;
-    let studio = ulvek_store::studio_of(&mut tx, id).await?;
+pub async fn restore(
+    State(mut app): State<App>,
+    AnyPicture { id, studio }: AnyPicture,
+) -> Result<Json<PictureOut>, Problem> {
+    let mut tx = with_ground_held(&mut app, studio).await?;
     has_place(ulvek_store::count_pictures(&mut tx, studio).await?)?;
     ulvek_store::restore_picture(&mut tx, id).await?;
     still_fits(&mut tx, id).await?;
     let answer = reread(&mut tx, id).await?;
-    commit(tx).await?;
+    tx.commit().await?;
     Ok(Json(answer))
 }
 
@@ -251,11 +262,11 @@ pub async fn restore(State(app): State<App>, Key(id): Key) -> Result<Json<Pictur
 #[utoipa::path(get, operation_id = "steps_usual", path = "/api/pictures/{id}/usual-steps", tag = "computed",
     params(("id" = Uuid, Path)), responses((status = 200, body = [UsualStep]), (status = 304, description = "nothing changed")))]
 pub async fn usual_steps(
-    State(app): State<App>,
-    Key(id): Key,
+    State(mut app): State<App>,
+    InPicture { id, .. }: InPicture,
     headers: HeaderMap,
 ) -> Result<Response, Problem> {
-    view(&app, Of::Picture(id), &headers, format!("usual steps {id}"), move |scene| {
+    view(&mut app, Of::Picture(id), &headers, format!("usual steps {id}"), move |scene| {
         let studio = &scene.loaded.studio;
         let picture = &studio.pictures[scene.loaded.place_of(id)?];
         let usual = |kind: &StepKind| UsualStep {

@@ -4,10 +4,11 @@ use super::wire::{
     ConditionOut, ForwardOut, GateBrief, GateOut, GatesOut, MendedOut, PurposeOut, SealedOut,
     SheetAsked, SheetOut, TroubleFoundIn, TroubleOut, VarnishAsked, VarnishEdit, VarnishOut,
 };
-use crate::extract::{Asked, Body, Key};
+use crate::extract::{Asked, Body};
 use crate::formats::{ChoiceDoc, PictureDoc, RecordDoc};
 use crate::problem::Problem;
 use crate::reading::load_around;
+use crate::resolved::{InPicture, InStudio};
 use crate::routes::photograph::wire::PhotographOut;
 use crate::routes::picture::handlers::{Bench, done};
 use crate::routes::picture::wire::PictureOut;
@@ -28,11 +29,11 @@ use ulvek_store::Rendition;
 #[utoipa::path(get, operation_id = "gates", path = "/api/studios/{id}/gates", tag = "seal", params(("id" = Uuid, Path)),
     responses((status = 200, body = GatesOut), (status = 304, description = "nothing changed")))]
 pub async fn gates(
-    State(app): State<App>,
-    Key(id): Key,
+    State(mut app): State<App>,
+    InStudio(id): InStudio,
     headers: HeaderMap,
 ) -> Result<Response, Problem> {
-    view(&app, Of::Studio(id), &headers, "gates".into(), |scene| {
+    view(&mut app, Of::Studio(id), &headers, "gates".into(), |scene| {
         let (stored, now) = (&scene.loaded.stored, scene.now);
         let studio = &stored.studio;
         let mut pictures = scene.app.desks.at_gate(&scene.loaded, |desk, known| {
@@ -57,12 +58,12 @@ pub async fn gates(
 #[utoipa::path(get, operation_id = "gate", path = "/api/pictures/{id}/gate", tag = "seal", params(("id" = Uuid, Path)),
     responses((status = 200, body = GateOut), (status = 304, description = "nothing changed")))]
 pub async fn gate_of(
-    State(app): State<App>,
-    Key(id): Key,
+    State(mut app): State<App>,
+    InPicture { id, .. }: InPicture,
     headers: HeaderMap,
 ) -> Result<Response, Problem> {
     let question = format!("gate {id}");
-    view(&app, Of::Picture(id), &headers, question, move |scene| {
+    view(&mut app, Of::Picture(id), &headers, question, move |scene| {
         scene.loaded.place_of(id).and_then(|p| make_gate(scene, p))
     })
     .await
@@ -120,12 +121,12 @@ fn make_gate(scene: &Scene, p: usize) -> Result<GateOut, Problem> {
     request_body = VarnishAsked,
     responses((status = 200, body = VarnishOut)))]
 pub async fn varnish_preview(
-    State(app): State<App>,
-    Key(id): Key,
+    State(mut app): State<App>,
+    InPicture { id, .. }: InPicture,
     Body(asked): Body<VarnishAsked>,
 ) -> Result<Json<VarnishOut>, Problem> {
     let choice = asked.choice.read();
-    let loaded = load_around(&app, id).await?;
+    let loaded = load_around(&mut app, id).await?;
     let picture = &loaded.studio.pictures[loaded.place_of(id)?];
     let plan = choice
         .plan(&loaded.studio, picture)
@@ -138,12 +139,12 @@ pub async fn varnish_preview(
     request_body = VarnishEdit,
     responses((status = 200, body = PictureOut)))]
 pub async fn varnish_save(
-    State(app): State<App>,
-    Key(id): Key,
+    State(mut app): State<App>,
+    InPicture { id, .. }: InPicture,
     Body(edit): Body<VarnishEdit>,
 ) -> Result<Json<PictureOut>, Problem> {
     let choice = edit.choice.read();
-    let (answer, ()) = done(&app, (id, edit.version), move |bench| {
+    let (answer, ()) = done(&mut app, (id, edit.version), move |bench| {
         Ok((settle_varnish(&bench.studio, bench.p, &choice)?, ()))
     })
     .await?;
@@ -155,12 +156,12 @@ pub async fn varnish_save(
     request_body = OnVersion,
     responses((status = 200, body = PictureOut)))]
 pub async fn inspected(
-    State(app): State<App>,
-    Key(id): Key,
+    State(mut app): State<App>,
+    InPicture { id, .. }: InPicture,
     Body(on): Body<OnVersion>,
 ) -> Result<Json<PictureOut>, Problem> {
     let looked = |bench: &Bench| Ok((inspect(bench.picture(), bench.now), ()));
-    let (answer, ()) = done(&app, (id, on.version), looked).await?;
+    let (answer, ()) = done(&mut app, (id, on.version), looked).await?;
     Ok(Json(answer))
 }
 
@@ -169,11 +170,11 @@ pub async fn inspected(
     request_body = TroubleFoundIn,
     responses((status = 200, body = MendedOut)))]
 pub async fn trouble_found(
-    State(app): State<App>,
-    Key(id): Key,
+    State(mut app): State<App>,
+    InPicture { id, .. }: InPicture,
     Body(found): Body<TroubleFoundIn>,
 ) -> Result<Json<MendedOut>, Problem> {
-    let (picture, changed) = done(&app, (id, found.version), move |bench| {
+    let (picture, changed) = done(&mut app, (id, found.version), move |bench| {
         let what = (found.step.as_str(), found.trouble);
         find_trouble(&bench.studio, bench.p, what, bench.now)
     })
@@ -187,8 +188,8 @@ pub async fn trouble_found(
     params(("id" = Uuid, Path), ("file" = Option<bool>, Query)),
     responses((status = 200, body = RecordDoc)))]
 pub async fn record(
-    State(app): State<App>,
-    Key(id): Key,
+    State(mut app): State<App>,
+    InPicture { id, .. }: InPicture,
     Asked(asked): Asked<SheetAsked>,
 ) -> Result<(HeaderMap, Json<RecordDoc>), Problem> {
     let mut conn = app.reading().await?;

@@ -7,14 +7,15 @@ use super::wire::{
     WorkOut,
 };
 use crate::compute::{Answer, Lane, Progress, aside};
-use crate::extract::{Body, Key};
+use crate::extract::Body;
 use crate::formats::{OrderEntryDoc, PictureDoc, StudioDoc, label};
 use crate::problem::Problem;
 use crate::reading::load;
+use crate::resolved::InStudio;
 use crate::routes::outlook::handlers::{hours_shown, sessions};
 use crate::routes::shared::SpanOut;
 use crate::routes::view::{Of, Scene, answer, asked, json, key_of, view, written};
-use crate::state::{App, commit};
+use crate::state::App;
 use axum::Json;
 use axum::extract::State;
 use axum::http::{HeaderMap, StatusCode};
@@ -46,11 +47,11 @@ const RIBBON_FRAMES: usize = 160;
 #[utoipa::path(get, operation_id = "season", path = "/api/studios/{id}/season", tag = "season", params(("id" = Uuid, Path)),
     responses((status = 200, body = Season), (status = 304, description = "nothing changed")))]
 pub async fn season(
-    State(app): State<App>,
-    Key(id): Key,
+    State(mut app): State<App>,
+    InStudio(id): InStudio,
     headers: HeaderMap,
 ) -> Result<Response, Problem> {
-    view(&app, Of::Studio(id), &headers, "season".into(), |scene| {
+    view(&mut app, Of::Studio(id), &headers, "season".into(), |scene| {
         let stored = &scene.loaded.stored;
         scene.app.desks.at(&scene.loaded, |desk| make_season(stored, desk, scene.now))
     })
@@ -61,12 +62,12 @@ pub async fn season(
 #[utoipa::path(post, operation_id = "season_what_if", path = "/api/studios/{id}/season/what-if", tag = "season", params(("id" = Uuid, Path)),
     request_body = Draft, responses((status = 200, body = Season)))]
 pub async fn what_if(
-    State(app): State<App>,
-    Key(id): Key,
+    State(mut app): State<App>,
+    InStudio(id): InStudio,
     Body(draft): Body<Draft>,
 ) -> Result<Response, Problem> {
     let question = asked("what-if", &draft)?;
-    answer(&app, (Of::Studio(id), Lane::View), question, move |scene| {
+    answer(&mut app, (Of::Studio(id), Lane::View), question, move |scene| {
         let stored = &scene.loaded.stored;
         let mut desk = drafted_desk(scene, &draft)?;
         make_season(stored, &mut desk, scene.now)
@@ -209,12 +210,12 @@ const PATIENCE_S: u64 = 2;
 #[utoipa::path(post, operation_id = "season_odds", path = "/api/studios/{id}/season/odds", tag = "season", params(("id" = Uuid, Path)),
     request_body = Draft, responses((status = 200, body = Odds), (status = 202, body = Going)))]
 pub async fn odds(
-    State(app): State<App>,
-    Key(id): Key,
+    State(mut app): State<App>,
+    InStudio(id): InStudio,
     Body(draft): Body<Draft>,
 ) -> Result<Response, Problem> {
     let question = asked("odds", &draft)?;
-    long_answer(&app, id, question, move |scene, progress| {
+    long_answer(&mut app, id, question, move |scene, progress| {
         let stored = &scene.loaded.stored;
         let mut desk = drafted_desk(scene, &draft)?;
         let studio = desk.studio();
@@ -242,7 +243,7 @@ pub async fn odds(
 }
 
 async fn long_answer<T: Serialize>(
-    app: &App,
+    app: &mut App,
     studio: Uuid,
     question: String,
     make: impl FnOnce(&Scene, &Progress) -> Result<T, Problem> + Send + 'static,
@@ -253,11 +254,11 @@ async fn long_answer<T: Serialize>(
     let mut key = key_of(&loaded, now, question);
     key.minute = key.minute.div_euclid(LONG_HOLDS_MIN);
     let before = crate::compute::Key { minute: key.minute - 1, ..key.clone() };
-    let key = if app.computer.knows(&before) { before } else { key };
+    let key = if app.computing().knows(&before) { before } else { key };
     let scene = Scene { app: app.clone(), loaded, now };
     let patience = std::time::Duration::from_secs(PATIENCE_S);
     let made =
-        app.computer.ask_within(patience, key, move |progress| written(make(&scene, progress)));
+        app.computing().ask_within(patience, key, move |progress| written(make(&scene, progress)));
     match made.await? {
         Answer::Ready(bytes) => Ok(json(bytes.as_ref().clone()?)),
         Answer::Going(progress) => {
@@ -273,11 +274,11 @@ async fn long_answer<T: Serialize>(
 #[utoipa::path(post, operation_id = "season_ways", path = "/api/studios/{id}/season/ways", tag = "season", params(("id" = Uuid, Path)),
     request_body = WaysAsk, responses((status = 200, body = [DateWayOut]), (status = 202, body = Going)))]
 pub async fn ways_to(
-    State(app): State<App>,
-    Key(id): Key,
+    State(mut app): State<App>,
+    InStudio(id): InStudio,
     Body(ask): Body<WaysAsk>,
 ) -> Result<Response, Problem> {
-    long_answer(&app, id, format!("ways {}", ask.picture), move |scene, progress| {
+    long_answer(&mut app, id, format!("ways {}", ask.picture), move |scene, progress| {
         let stored = &scene.loaded.stored;
         let p = stored
             .pictures
@@ -323,31 +324,30 @@ fn draft_of(stored: &StoredStudio, way: &DateWay) -> Draft {
     request_body = Accept,
     responses((status = 200, body = Kept)))]
 pub async fn accept(
-    State(app): State<App>,
-    Key(id): Key,
+    State(mut app): State<App>,
+    InStudio(id): InStudio,
     Body(accept): Body<Accept>,
 ) -> Result<Json<Kept>, Problem> {
     let now = app.clock.now();
-    let mut tx = app.begin().await?;
-    ulvek_store::hold_shelf(&mut tx, id).await?;
-    let stored = ulvek_store::load_studio(&mut tx, id).await?;
+    let loaded = load(&mut app, id).await?;
+    let stored = &loaded.stored;
     let label = label("label", &accept.label)?;
-    let draft = read(&stored, &accept.draft)?;
-    let shots = ulvek_store::photographs_of_studio(&mut tx, id).await?;
-    let keys: Vec<Uuid> = stored.pictures.iter().map(|s| s.id).collect();
-    let before = stored.studio;
-    let studio = aside(move || -> Checked<Studio> {
-        let after = drafted(&before, &draft, now)?;
-        let taken = |p: usize| {
-            let mine = shots.iter().filter(|f| f.picture_id == keys[p]);
-            mine.map(|f| f.taken_at).collect()
-        };
-        keep_draft(&before, &after, &draft, taken, now)?;
+    let draft = read(stored, &accept.draft)?;
+    let around = loaded.clone();
+    let studio = aside(&mut app, move || -> Checked<Studio> {
+        let before = &around.studio;
+        let after = drafted(before, &draft, now)?;
+        let taken = |p: usize| around.taken(around.stored.pictures[p].id);
+        keep_draft(before, &after, &draft, taken, now)?;
         Ok(after)
     })
     .await??;
+    let mut tx = app.begin().await?;
+    if ulvek_store::hold_ground(&mut tx, id).await? != loaded.state.ground() {
+        return Err(Problem::in_the_way());
+    }
     let kept = keep(&mut tx, id, &accept.draft, (&studio, &stored.pictures), (&label, now)).await?;
-    commit(tx).await?;
+    tx.commit().await?;
     Ok(Json(kept))
 }
 
@@ -382,13 +382,13 @@ async fn keep(
     request_body = Kept,
     responses((status = 200, body = Kept)))]
 pub async fn undo(
-    State(app): State<App>,
-    Key(id): Key,
+    State(mut app): State<App>,
+    InStudio(id): InStudio,
     Body(kept): Body<Kept>,
 ) -> Result<Json<Kept>, Problem> {
-    let mut tx = app.begin().await?;
-    ulvek_store::hold_shelf(&mut tx, id).await?;
     let now = app.clock.now();
+    let mut tx = app.begin().await?;
+    ulvek_store::hold_ground(&mut tx, id).await?;
     let mut back = Kept { studio: None, air: None, pictures: Vec::new() };
     if let Some(version) = kept.studio {
         let undone = ulvek_store::undo_settings(&mut tx, id, version, Direction::Undo).await?;
@@ -407,6 +407,6 @@ pub async fn undo(
     }
     // A material may have been taken off the shelf since.
     ulvek_store::load_studio(&mut tx, id).await?.studio.check()?;
-    commit(tx).await?;
+    tx.commit().await?;
     Ok(Json(back))
 }

@@ -2,10 +2,11 @@
 
 use super::wire::{ObjectiveOut, SearchAsk, SearchOut};
 use crate::compute::aside;
-use crate::extract::{Body, Key};
+use crate::extract::Body;
 use crate::formats::OrderEntryDoc;
 use crate::problem::Problem;
 use crate::reading::load;
+use crate::resolved::InStudio;
 use crate::searches::Reporter;
 use crate::state::App;
 use axum::Json;
@@ -33,21 +34,21 @@ const MOST_SEEDS: usize = 4;
     request_body = SearchAsk,
     responses((status = 202, body = SearchOut)))]
 pub async fn begin(
-    State(app): State<App>,
-    Key(id): Key,
+    State(mut app): State<App>,
+    InStudio(id): InStudio,
     Body(ask): Body<SearchAsk>,
 ) -> Result<(StatusCode, [(HeaderName, String); 1], Json<SearchOut>), Problem> {
     if !(ask.seconds > 0.0 && ask.seconds <= MOST_SECONDS) {
         let reason = format!("must be above 0 and at most {MOST_SECONDS}, not {}", ask.seconds);
         return Err(Problem::refused("seconds", reason));
     }
-    let loaded = load(&app, id).await?;
+    let loaded = load(&mut app, id).await?;
     let now = app.clock.now();
     let begun = Instant::now();
     let place = app.searches.place(id)?;
     let studio = loaded.studio.clone();
     let version = loaded.stored.version;
-    let first = aside(move || {
+    let first = aside(&mut app, move || {
         let mut planner = Planner::new(Request { studio: &studio, from: now });
         out(&mut planner, (now, ask.seconds, version), begun, None)
     })
@@ -137,14 +138,14 @@ fn out(
 /// The search of a studio, running or ended.
 #[utoipa::path(get, operation_id = "search_read", path = "/api/studios/{id}/season/search", tag = "season", params(("id" = Uuid, Path)),
     responses((status = 200, body = Option<SearchOut>)))]
-pub async fn read(State(app): State<App>, Key(id): Key) -> Json<Option<SearchOut>> {
+pub async fn read(State(app): State<App>, InStudio(id): InStudio) -> Json<Option<SearchOut>> {
     Json(app.searches.of(id).map(|state| state.borrow().clone()))
 }
 
 /// Stops the search of a studio, which keeps its best plan; one that has ended is forgotten.
 #[utoipa::path(delete, operation_id = "search_stop", path = "/api/studios/{id}/season/search", tag = "season", params(("id" = Uuid, Path)),
     responses((status = 204)))]
-pub async fn stop(State(app): State<App>, Key(id): Key) -> StatusCode {
+pub async fn stop(State(app): State<App>, InStudio(id): InStudio) -> StatusCode {
     app.searches.stop(id);
     StatusCode::NO_CONTENT
 }
@@ -154,7 +155,7 @@ pub async fn stop(State(app): State<App>, Key(id): Key) -> StatusCode {
     responses((status = 200, content_type = "text/event-stream", body = SearchOut)))]
 pub async fn events(
     State(app): State<App>,
-    Key(id): Key,
+    InStudio(id): InStudio,
 ) -> Result<Sse<impl Stream<Item = Result<Event, Infallible>>>, Problem> {
     let state = app.searches.of(id).ok_or_else(|| Problem::not_found("search"))?;
     let mut ended = false;

@@ -2,12 +2,13 @@
 
 use super::wire::{ShelfEdit, ShelfMaterial, ShelfOut, ShelfTub};
 use crate::demo::way_steps;
-use crate::extract::{Body, Key};
-use crate::formats::{MaterialDoc, StepDoc, TubDoc, WayDoc, label, local, read_shelf, with_shelf};
+use crate::extract::Body;
+use crate::formats::{MaterialDoc, Moment, StepDoc, TubDoc, WayDoc, label, read_shelf, with_shelf};
 use crate::problem::Problem;
+use crate::resolved::InStudio;
 use crate::routes::application::wire::WayOut;
 use crate::routes::shared::{HistoryOut, OnVersion};
-use crate::state::{App, commit};
+use crate::state::App;
 use axum::Json;
 use axum::extract::State;
 use chrono::{DateTime, Utc};
@@ -39,7 +40,7 @@ fn out(stored: StoredStudio, now: DateTime<Utc>) -> ShelfOut {
         ShelfTub {
             tub: TubDoc::of(t, zone),
             left_ml: studio.left_in(t),
-            last_good: local(t.last_good(), zone),
+            last_good: Moment::local(t.last_good(), zone),
             condition: condition.into(),
             trouble: trouble.map(TubTrouble::word).map(Into::into),
             used: studio.uses_tub(&t.id),
@@ -57,7 +58,10 @@ fn out(stored: StoredStudio, now: DateTime<Utc>) -> ShelfOut {
 /// The shelf of a studio.
 #[utoipa::path(get, operation_id = "shelf_read", path = "/api/studios/{id}/shelf", tag = "shelf", params(("id" = Uuid, Path)),
     responses((status = 200, body = ShelfOut)))]
-pub async fn read(State(app): State<App>, Key(id): Key) -> Result<Json<ShelfOut>, Problem> {
+pub async fn read(
+    State(mut app): State<App>,
+    InStudio(id): InStudio,
+) -> Result<Json<ShelfOut>, Problem> {
     let mut tx = app.reading().await?;
     let stored = ulvek_store::load_studio(&mut tx, id).await?;
     tx.commit().await?;
@@ -68,7 +72,10 @@ pub async fn read(State(app): State<App>, Key(id): Key) -> Result<Json<ShelfOut>
 /// isolation coat where the studio lays one.
 #[utoipa::path(get, operation_id = "ways", path = "/api/studios/{id}/ways", tag = "shelf", params(("id" = Uuid, Path)),
     responses((status = 200, body = [WayOut])))]
-pub async fn ways(State(app): State<App>, Key(id): Key) -> Result<Json<Vec<WayOut>>, Problem> {
+pub async fn ways(
+    State(mut app): State<App>,
+    InStudio(id): InStudio,
+) -> Result<Json<Vec<WayOut>>, Problem> {
     let mut tx = app.reading().await?;
     let studio = ulvek_store::load_studio(&mut tx, id).await?.studio;
     tx.commit().await?;
@@ -93,8 +100,8 @@ pub async fn ways(State(app): State<App>, Key(id): Key) -> Result<Json<Vec<WayOu
     request_body = ShelfEdit,
     responses((status = 200, body = ShelfOut)))]
 pub async fn save(
-    State(app): State<App>,
-    Key(id): Key,
+    State(mut app): State<App>,
+    InStudio(id): InStudio,
     Body(edit): Body<ShelfEdit>,
 ) -> Result<Json<ShelfOut>, Problem> {
     let now = app.clock.now();
@@ -110,22 +117,23 @@ pub async fn save(
     let stored = ulvek_store::load_studio(&mut tx, id).await?;
     stored.studio.check_shelf()?;
     let answer = Json(out(stored, now));
-    commit(tx).await?;
+    tx.commit().await?;
     Ok(answer)
 }
 
 async fn undo_or_redo(
-    app: App,
+    mut app: App,
     id: Uuid,
     on: OnVersion,
     direction: Direction,
 ) -> Result<Json<ShelfOut>, Problem> {
+    let now = app.clock.now();
     let mut tx = app.begin().await?;
     ulvek_store::undo_shelf(&mut tx, id, on.version, direction).await?;
     let stored = ulvek_store::load_studio(&mut tx, id).await?;
     stored.studio.check_shelf()?;
-    let answer = Json(out(stored, app.clock.now()));
-    commit(tx).await?;
+    let answer = Json(out(stored, now));
+    tx.commit().await?;
     Ok(answer)
 }
 
@@ -135,7 +143,7 @@ async fn undo_or_redo(
     responses((status = 200, body = ShelfOut)))]
 pub async fn undo(
     State(app): State<App>,
-    Key(id): Key,
+    InStudio(id): InStudio,
     Body(on): Body<OnVersion>,
 ) -> Result<Json<ShelfOut>, Problem> {
     undo_or_redo(app, id, on, Direction::Undo).await
@@ -147,7 +155,7 @@ pub async fn undo(
     responses((status = 200, body = ShelfOut)))]
 pub async fn redo(
     State(app): State<App>,
-    Key(id): Key,
+    InStudio(id): InStudio,
     Body(on): Body<OnVersion>,
 ) -> Result<Json<ShelfOut>, Problem> {
     undo_or_redo(app, id, on, Direction::Redo).await

@@ -1,8 +1,7 @@
 //! What is said of shelves.
 
-use crate::formats::{MaterialDoc, TubDoc, WayDoc};
+use crate::formats::{MaterialDoc, Moment, TubDoc, WayDoc};
 use crate::routes::shared::HistoryOut;
-use chrono::{DateTime, FixedOffset};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -29,7 +28,7 @@ pub struct ShelfTub {
     /// What is left in it [ml].
     pub left_ml: f64,
     /// The last moment it is good for.
-    pub last_good: DateTime<FixedOffset>,
+    pub last_good: Moment,
     /// `good`, `past` or `spoiled`.
     pub condition: String,
     /// What was found in it, when it is spoiled.

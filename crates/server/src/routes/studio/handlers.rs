@@ -2,13 +2,14 @@
 
 use super::wire::{ListAsked, NewStudio, StudioEdit, StudioListed, StudioOut, UsualAirOut};
 use crate::compute::aside;
-use crate::demo::{DemoError, demo_studio};
-use crate::demo_photographs::keep_photographs;
-use crate::extract::{Asked, Body, Key, RawJson};
+use crate::demo::DemoError;
+use crate::demo_photographs::Demo;
+use crate::extract::{Asked, Body, RawJson};
 use crate::formats::{Document, MaterialDoc, StudioDoc, label, read_document, read_json};
 use crate::problem::Problem;
+use crate::resolved::{AnyStudio, InStudio};
 use crate::routes::shared::{AtVersion, HistoryOut, OnVersion};
-use crate::state::{App, commit};
+use crate::state::App;
 use axum::Json;
 use axum::extract::State;
 use axum::http::{HeaderName, StatusCode, header};
@@ -34,10 +35,10 @@ fn created(stored: StoredStudio) -> Created {
     params(("taken_away" = Option<bool>, Query)),
     responses((status = 200, body = [StudioListed])))]
 pub async fn list(
-    State(app): State<App>,
+    State(mut app): State<App>,
     Asked(asked): Asked<ListAsked>,
 ) -> Result<Json<Vec<StudioListed>>, Problem> {
-    let mut conn = app.pool.acquire().await?;
+    let mut conn = app.reading().await?;
     let found = ulvek_store::list_studios(&mut conn, asked.taken_away).await?;
     let listed = found.into_iter().map(|s| StudioListed {
         id: s.id,
@@ -51,7 +52,7 @@ pub async fn list(
 #[utoipa::path(post, operation_id = "studio_create", path = "/api/studios", tag = "studios", request_body = NewStudio,
     responses((status = 201, body = StudioOut)))]
 pub async fn create(
-    State(app): State<App>,
+    State(mut app): State<App>,
     Body(new): Body<NewStudio>,
 ) -> Result<Created, Problem> {
     let materials = starter_shelf().map_err(|cause| {
@@ -60,45 +61,48 @@ pub async fn create(
     })?;
     let studio = Studio { materials, ..new.studio.read(AirSeries::constant(new.air.read()))? };
     studio.check()?;
-    stored(&app, &studio).await
+    stored(&mut app, &studio).await
 }
 
 /// A fresh demo studio, its dates hung on now.
 #[utoipa::path(post, operation_id = "studio_create_demo", path = "/api/studios/demo", tag = "studios",
     responses((status = 201, body = StudioOut)))]
-pub async fn create_demo(State(app): State<App>) -> Result<Created, Problem> {
+pub async fn create_demo(State(mut app): State<App>) -> Result<Created, Problem> {
     let broken = |cause: DemoError| {
         tracing::error!(%cause, "the demo studio is broken");
         Problem::internal()
     };
     let now = app.clock.now();
-    let studio = demo_studio(now).map_err(broken)?;
+    let demo = aside(&mut app, move || Demo::made(now)).await?.map_err(broken)?;
     let mut tx = app.begin().await?;
-    let id = ulvek_store::create_studio(&mut tx, &studio, now).await?;
+    let id = demo.keep(&mut tx, now).await.map_err(broken)?;
     let stored = ulvek_store::load_studio(&mut tx, id).await?;
-    keep_photographs(&mut tx, &stored, now).await.map_err(broken)?;
-    commit(tx).await?;
+    tx.commit().await?;
     Ok(created(stored))
 }
 
 /// Takes in a studio document (at most 16 MB) as a new studio: all of it or nothing.
 #[utoipa::path(post, operation_id = "studio_import", path = "/api/studios/import", tag = "studios", request_body = Document,
     responses((status = 201, body = StudioOut)))]
-pub async fn import(State(app): State<App>, RawJson(bytes): RawJson) -> Result<Created, Problem> {
-    let studio = aside(move || {
+pub async fn import(
+    State(mut app): State<App>,
+    RawJson(bytes): RawJson,
+) -> Result<Created, Problem> {
+    let studio = aside(&mut app, move || {
         // What is no JSON at all is told from what does not fit.
         read_json::<serde::de::IgnoredAny>(&bytes)?;
         read_document(&bytes).map_err(Problem::from)
     })
     .await??;
-    stored(&app, &studio).await
+    stored(&mut app, &studio).await
 }
 
-async fn stored(app: &App, studio: &Studio) -> Result<Created, Problem> {
+async fn stored(app: &mut App, studio: &Studio) -> Result<Created, Problem> {
+    let now = app.clock.now();
     let mut tx = app.begin().await?;
-    let id = ulvek_store::create_studio(&mut tx, studio, app.clock.now()).await?;
+    let id = ulvek_store::create_studio(&mut tx, studio, now).await?;
     let stored = ulvek_store::load_studio(&mut tx, id).await?;
-    commit(tx).await?;
+    tx.commit().await?;
     Ok(created(stored))
 }
 
@@ -125,7 +129,10 @@ pub(in crate::routes) async fn reread(
 /// Settings and shelf of a studio.
 #[utoipa::path(get, operation_id = "studio_read", path = "/api/studios/{id}", tag = "studios", params(("id" = Uuid, Path)),
     responses((status = 200, body = StudioOut)))]
-pub async fn read(State(app): State<App>, Key(id): Key) -> Result<Json<StudioOut>, Problem> {
+pub async fn read(
+    State(mut app): State<App>,
+    InStudio(id): InStudio,
+) -> Result<Json<StudioOut>, Problem> {
     let mut tx = app.reading().await?;
     let answer = reread(&mut tx, id).await?;
     tx.commit().await?;
@@ -137,8 +144,8 @@ pub async fn read(State(app): State<App>, Key(id): Key) -> Result<Json<StudioOut
     request_body = StudioEdit,
     responses((status = 200, body = StudioOut)))]
 pub async fn save(
-    State(app): State<App>,
-    Key(id): Key,
+    State(mut app): State<App>,
+    InStudio(id): InStudio,
     Body(edit): Body<StudioEdit>,
 ) -> Result<Json<StudioOut>, Problem> {
     let label = label("label", &edit.label)?;
@@ -158,12 +165,12 @@ pub async fn save(
         ulvek_store::save_air(&mut tx, id, air.version, &studio, label, now).await?;
     }
     let answer = reread(&mut tx, id).await?;
-    commit(tx).await?;
+    tx.commit().await?;
     Ok(answer)
 }
 
 async fn undo_or_redo(
-    app: App,
+    mut app: App,
     id: Uuid,
     on: OnVersion,
     direction: Direction,
@@ -172,7 +179,7 @@ async fn undo_or_redo(
     ulvek_store::undo_settings(&mut tx, id, on.version, direction).await?;
     ulvek_store::load_studio(&mut tx, id).await?.studio.check()?;
     let answer = reread(&mut tx, id).await?;
-    commit(tx).await?;
+    tx.commit().await?;
     Ok(answer)
 }
 
@@ -182,7 +189,7 @@ async fn undo_or_redo(
     responses((status = 200, body = StudioOut)))]
 pub async fn undo(
     State(app): State<App>,
-    Key(id): Key,
+    InStudio(id): InStudio,
     Body(on): Body<OnVersion>,
 ) -> Result<Json<StudioOut>, Problem> {
     undo_or_redo(app, id, on, Direction::Undo).await
@@ -194,7 +201,7 @@ pub async fn undo(
     responses((status = 200, body = StudioOut)))]
 pub async fn redo(
     State(app): State<App>,
-    Key(id): Key,
+    InStudio(id): InStudio,
     Body(on): Body<OnVersion>,
 ) -> Result<Json<StudioOut>, Problem> {
     undo_or_redo(app, id, on, Direction::Redo).await
@@ -203,7 +210,10 @@ pub async fn redo(
 /// The whole studio as a studio document.
 #[utoipa::path(get, operation_id = "studio_export", path = "/api/studios/{id}/document", tag = "studios", params(("id" = Uuid, Path)),
     responses((status = 200, body = Document)))]
-pub async fn export(State(app): State<App>, Key(id): Key) -> Result<impl IntoResponse, Problem> {
+pub async fn export(
+    State(mut app): State<App>,
+    InStudio(id): InStudio,
+) -> Result<impl IntoResponse, Problem> {
     // Settings, shelf and pictures of one moment.
     let mut tx = app.reading().await?;
     let stored = ulvek_store::load_studio(&mut tx, id).await?;
@@ -217,13 +227,14 @@ pub async fn export(State(app): State<App>, Key(id): Key) -> Result<impl IntoRes
     params(("id" = Uuid, Path), ("version" = i64, Query)),
     responses((status = 204, description = "it is away")))]
 pub async fn delete(
-    State(app): State<App>,
-    Key(id): Key,
+    State(mut app): State<App>,
+    InStudio(id): InStudio,
     Asked(at): Asked<AtVersion>,
 ) -> Result<StatusCode, Problem> {
+    let now = app.clock.now();
     let mut tx = app.begin().await?;
-    ulvek_store::delete_studio(&mut tx, id, at.version, app.clock.now()).await?;
-    commit(tx).await?;
+    ulvek_store::delete_studio(&mut tx, id, at.version, now).await?;
+    tx.commit().await?;
     app.searches.stop(id);
     Ok(StatusCode::NO_CONTENT)
 }
@@ -231,10 +242,13 @@ pub async fn delete(
 /// Brings a studio back that was taken away.
 #[utoipa::path(post, operation_id = "studio_restore", path = "/api/studios/{id}/restore", tag = "studios", params(("id" = Uuid, Path)),
     responses((status = 200, body = StudioOut)))]
-pub async fn restore(State(app): State<App>, Key(id): Key) -> Result<Json<StudioOut>, Problem> {
+pub async fn restore(
+    State(mut app): State<App>,
+    AnyStudio(id): AnyStudio,
+) -> Result<Json<StudioOut>, Problem> {
     let mut tx = app.begin().await?;
     ulvek_store::restore_studio(&mut tx, id).await?;
     let answer = reread(&mut tx, id).await?;
-    commit(tx).await?;
+    tx.commit().await?;
     Ok(answer)
 }

@@ -7,6 +7,7 @@ import { useState } from 'react';
 import type { Schemas } from '../../../api/client';
 import { useScale } from '../../../api/edits';
 import { scaleQuery } from '../../../api/queries';
+import { useCurrentStudio } from '../../../components/currentStudio';
 import { typed } from '../../../format/number';
 import { plain } from '../../../format/words';
 
@@ -21,8 +22,9 @@ interface Props {
 
 /** Mixing by weight: set the cup to zero, pour to each mark, weigh it before and after the coat. */
 export function ScaleBox({ cup, materials, weighed, pending, onWeighed }: Props) {
-  const scale = useQuery(scaleQuery);
-  const act = useScale();
+  const studio = useCurrentStudio().id;
+  const scale = useQuery(scaleQuery(studio));
+  const act = useScale(studio);
   const [load, setLoad] = useState<string>();
   const shows = scale.data?.shows_g;
   const by = scale.data?.by;
