@@ -1,5 +1,6 @@
 //! Connections: how many, how long a header may take, and how they end.
 
+use crate::streams::Client;
 use axum::Router;
 use axum::extract::Request;
 use hyper::body::Incoming;
@@ -16,7 +17,7 @@ use tower::Service;
 /// Connections that are served at once. [practice] some browsers, each with a handful, many times over
 pub const MOST_CONNECTIONS: usize = 1024;
 /// How long the head of a request may take, also the next one on a kept connection [s]. [practice]
-pub const HEADER_S: u64 = 15;
+pub const HEADER_S: u64 = 5;
 /// How long answers may go on after the application was told to stop [s]. [practice]
 pub const LAST_ANSWERS_S: u64 = 10;
 /// Pause when the system has no more room for a connection [ms]. [practice]
@@ -36,8 +37,8 @@ pub async fn serve_connections(listener: TcpListener, app: Router, stop: impl Fu
             accepted = listener.accept() => accepted,
             () = &mut stop => break,
         };
-        let stream = match accepted {
-            Ok((stream, _)) => stream,
+        let (stream, peer) = match accepted {
+            Ok(accepted) => accepted,
             Err(error) => {
                 // One that hung up while it waited, or no file handle left: others may yet come.
                 tracing::warn!(%error, "a connection could not be taken");
@@ -48,7 +49,9 @@ pub async fn serve_connections(listener: TcpListener, app: Router, stop: impl Fu
         // Small answers leave at once instead of waiting for more.
         let _ = stream.set_nodelay(true);
         let app = app.clone();
-        let service = hyper::service::service_fn(move |request: Request<Incoming>| {
+        let client = Client(peer.ip());
+        let service = hyper::service::service_fn(move |mut request: Request<Incoming>| {
+            request.extensions_mut().insert(client);
             app.clone().call(request.map(axum::body::Body::new))
         });
         let connection = http1::Builder::new()

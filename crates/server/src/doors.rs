@@ -49,6 +49,11 @@ impl Doors {
         Self { public }
     }
 
+    /// Whether a proxy shows the application.
+    pub const fn has_proxy(&self) -> bool {
+        !self.public.is_empty()
+    }
+
     /// A name that resolves here later is the danger; numbers and `localhost` never do.
     fn answers_to(&self, authority: &str) -> bool {
         let Ok(authority) = authority.parse::<Authority>() else { return false };

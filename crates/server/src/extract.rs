@@ -1,5 +1,6 @@
 //! Reading requests, with refusals as problem details.
 
+use crate::bodies::Question;
 use crate::formats::read_json;
 use crate::problem::Problem;
 use axum::body::Bytes;
@@ -57,9 +58,10 @@ fn wants(request: &Request, kinds: &[&str]) -> Result<(), Problem> {
 }
 
 async fn raw<S: Send + Sync>(request: Request, state: &S) -> Result<Bytes, Problem> {
+    let is_question = request.extensions().get::<Question>().is_some();
     Bytes::from_request(request, state).await.map_err(|rejection| {
         if rejection.status() == axum::http::StatusCode::PAYLOAD_TOO_LARGE {
-            Problem::too_large()
+            if is_question { Problem::too_large_a_question() } else { Problem::too_large() }
         } else {
             Problem::cut_off()
         }

@@ -1,8 +1,11 @@
 //! The web application and the headless commands around the core.
 
+mod again;
+mod bodies;
 pub mod commands;
 pub mod compute;
 mod connections;
+mod darkroom;
 pub mod database;
 pub mod demo;
 mod demo_photographs;
@@ -25,4 +28,5 @@ pub mod serve;
 pub mod signals;
 mod simulation;
 pub mod state;
+mod streams;
 pub mod web;

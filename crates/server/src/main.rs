@@ -170,6 +170,11 @@ fn run(command: Command) -> Result<ExitCode, Box<dyn std::error::Error>> {
                     EnvFilter::try_from_env("ULVEK_LOG").unwrap_or_else(|_| EnvFilter::new("warn")),
                 )
                 .init();
+            // One form for everything that is logged, panics too.
+            std::panic::set_hook(Box::new(|panic| {
+                let at = panic.location().map(ToString::to_string);
+                tracing::error!(at, panic = panic.payload_as_str(), "a panic");
+            }));
             let settings = Settings {
                 listen,
                 open_to_network,

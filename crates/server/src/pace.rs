@@ -3,6 +3,7 @@
 use crate::problem::Problem;
 use base64::Engine;
 use base64::prelude::BASE64_URL_SAFE_NO_PAD;
+use governor::clock::{Clock, DefaultClock};
 use governor::{DefaultKeyedRateLimiter, Quota, RateLimiter};
 use rand::RngCore;
 use sha2::{Digest, Sha256};
@@ -36,10 +37,13 @@ impl Pace {
     pub fn hold(&self, instrument: Uuid, readings: usize) -> Result<(), Problem> {
         let count = u32::try_from(readings).ok().and_then(NonZeroU32::new);
         let count = count.unwrap_or(NonZeroU32::MIN);
-        match self.0.check_key_n(&instrument, count) {
-            Ok(Ok(())) => Ok(()),
-            _ => Err(Problem::too_fast(PER_SECOND.get())),
-        }
+        let wait_s = match self.0.check_key_n(&instrument, count) {
+            Ok(Ok(())) => return Ok(()),
+            Ok(Err(not_yet)) => not_yet.wait_time_from(DefaultClock::default().now()).as_secs() + 1,
+            // More at once than are ever taken at once: with all of the allowance back, send fewer.
+            Err(_) => u64::from(AT_ONCE.get() / PER_SECOND.get()),
+        };
+        Err(Problem::too_fast(PER_SECOND.get(), u16::try_from(wait_s).unwrap_or(u16::MAX)))
     }
 }
 

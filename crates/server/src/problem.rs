@@ -13,7 +13,7 @@ use utoipa::ToSchema;
 /// The database does not answer.
 const DATABASE_AWAY: &str = "urn:ulvek:problem:database-away";
 /// When to ask again [s]. [practice]
-const AGAIN_S: u64 = 1;
+const AGAIN_S: u16 = 1;
 
 /// A problem, as `application/problem+json`.
 #[derive(Debug, Clone, Serialize, ToSchema)]
@@ -40,6 +40,9 @@ pub struct Problem {
     /// Whether the very same edit may go through at once.
     #[serde(skip)]
     pub again: bool,
+    /// When to ask again, where that helps [s].
+    #[serde(skip)]
+    pub after_s: u16,
 }
 
 impl Problem {
@@ -58,6 +61,7 @@ impl Problem {
             given_version: None,
             current_version: None,
             again: false,
+            after_s: AGAIN_S,
         }
     }
 
@@ -92,6 +96,13 @@ impl Problem {
             "Too large",
             "What was sent is larger than 16 MB, the most that is taken.",
         )
+    }
+
+    /// More than one question may hold.
+    pub fn too_large_a_question() -> Self {
+        let detail =
+            "What was sent is larger than 1 MB, the most that a question may hold.".to_owned();
+        Self { detail, ..Self::too_large() }
     }
 
     /// The wrong method on a known address.
@@ -171,8 +182,8 @@ impl Problem {
     }
 
     /// An instrument sends more than is taken.
-    pub fn too_fast(per_second: u32) -> Self {
-        Self::new(
+    pub fn too_fast(per_second: u32, after_s: u16) -> Self {
+        let problem = Self::new(
             StatusCode::TOO_MANY_REQUESTS,
             "urn:ulvek:problem:too-fast",
             "Too many readings",
@@ -180,7 +191,8 @@ impl Problem {
                 "More readings came than are taken: {per_second} in a second in the long run. Send \
                  fewer, or one in a minute."
             ),
-        )
+        );
+        Self { after_s, ..problem }
     }
 
     /// No token, or one that is not known.
@@ -347,6 +359,16 @@ impl From<StoreError> for Problem {
                 tracing::error!(%cause, "the disk is full");
                 Self::no_room()
             }
+            StoreError::ReadOnly(cause) => {
+                tracing::error!(%cause, "the database is read-only");
+                Self::new(
+                    StatusCode::SERVICE_UNAVAILABLE,
+                    "urn:ulvek:problem:read-only",
+                    "The database is read-only",
+                    "The database takes no changes just now; everything can be looked at. Nothing was \
+                     changed: try again later, or ask who looks after the database.",
+                )
+            }
             StoreError::NoSuchRevision => Self::new(
                 StatusCode::CONFLICT,
                 "urn:ulvek:problem:no-revision",
@@ -388,7 +410,7 @@ impl IntoResponse for Problem {
         let kind = HeaderValue::from_static("application/problem+json");
         headers.insert(header::CONTENT_TYPE, kind);
         if matches!(self.status, 429 | 503) {
-            headers.insert(header::RETRY_AFTER, HeaderValue::from(AGAIN_S));
+            headers.insert(header::RETRY_AFTER, HeaderValue::from(self.after_s));
         }
         if self.status == 401 {
             headers.insert(header::WWW_AUTHENTICATE, HeaderValue::from_static("Bearer"));

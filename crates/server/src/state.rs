@@ -1,6 +1,8 @@
 //! What every handler shares.
 
+use crate::bodies::Bodies;
 use crate::compute::Computer;
+use crate::darkroom::Darkroom;
 use crate::database::Condition;
 use crate::desks::Desks;
 use crate::doors::Doors;
@@ -9,6 +11,7 @@ use crate::live::Live;
 use crate::pace::Pace;
 use crate::problem::Problem;
 use crate::searches::Searches;
+use crate::streams::Streams;
 use chrono::{DateTime, Duration, SubsecRound, Utc};
 use sqlx::mysql::MySqlPool;
 use sqlx::{MySql, MySqlConnection, Transaction};
@@ -16,12 +19,9 @@ use std::collections::HashMap;
 use std::marker::PhantomData;
 use std::ops::{Deref, DerefMut};
 use std::sync::{Arc, Mutex};
-use tokio::sync::{Notify, Semaphore};
+use tokio::sync::Notify;
 use ulvek_store::StoreError;
 use uuid::Uuid;
-
-/// Photographs that are developed at once: each may take half a gigabyte. [practice]
-const DARKROOM: usize = 2;
 
 /// Now, possibly shifted: tests and screenshots run on a day of their own.
 #[derive(Debug, Clone, Copy, Default)]
@@ -66,7 +66,11 @@ pub struct App {
     /// Wakes the simulated instruments.
     pub simulated: Arc<Notify>,
     /// Places to develop photographs.
-    pub darkroom: Arc<Semaphore>,
+    pub darkroom: Darkroom,
+    /// Room for what is sent.
+    pub bodies: Bodies,
+    /// Streams of events that are open.
+    pub streams: Streams,
     /// The private database, if there is one.
     pub database: Option<Condition>,
     /// The names under which the application answers.
@@ -86,7 +90,9 @@ impl App {
             live: Live::default(),
             pace: Pace::default(),
             simulated: Arc::default(),
-            darkroom: Arc::new(Semaphore::new(DARKROOM)),
+            darkroom: Darkroom::default(),
+            bodies: Bodies::default(),
+            streams: Streams::default(),
             database: None,
             doors: Arc::default(),
         }

@@ -1,14 +1,14 @@
 //! The application around the API: the built front end, headers, logs, limits.
 
+use crate::bodies::with_room;
 use crate::doors::guard;
-use crate::formats::MAX_BYTES;
 use crate::leaving::carry_out;
 use crate::openapi;
 use crate::problem::Problem;
 use crate::routes;
 use crate::state::App;
 use axum::body::Body;
-use axum::extract::{DefaultBodyLimit, Request, State};
+use axum::extract::{Request, State};
 use axum::http::{HeaderName, HeaderValue, StatusCode, header};
 use axum::middleware::{Next, from_fn};
 use axum::response::{IntoResponse, Response};
@@ -35,17 +35,16 @@ pub fn application(app: App, front: &Path) -> Router {
     let (api, document) = routes::api().split_for_parts();
     let document = Arc::new(openapi::completed(document));
     let assets = ServeDir::new(front.join("assets")).precompressed_br().precompressed_gzip();
-    let page = ServeDir::new(front)
-        .precompressed_br()
-        .precompressed_gzip()
-        .fallback(ServeFile::new(front.join("index.html")));
+    let page = ServeFile::new(front.join("index.html"));
+    let files = ServeDir::new(front).precompressed_br().precompressed_gzip().fallback(
+        Router::new().fallback_service(page).layer(from_fn(only_pages)).into_service::<Body>(),
+    );
     let api = api
         .route("/api/openapi.json", get(async move || Json(document.as_ref().clone())))
         .route("/api/{*rest}", axum::routing::any(no_such_route))
-        .layer(DefaultBodyLimit::max(MAX_BYTES))
         .layer(from_fn(carry_out))
+        .layer(from_fn_with_state(app.bodies.clone(), with_room))
         .layer(from_fn_with_state(app.clone(), api_headers))
-        .layer(from_fn(once_more))
         .method_not_allowed_fallback(wrong_method);
     let assets = Router::new().fallback_service(assets).layer(from_fn(asset_headers));
     let doors = app.doors.clone();
@@ -53,7 +52,7 @@ pub fn application(app: App, front: &Path) -> Router {
         .merge(api)
         .route("/favicon.ico", get(no_such_file))
         .nest_service("/assets", assets)
-        .fallback_service(page)
+        .fallback_service(files)
         .layer(CompressionLayer::new())
         .layer(CatchPanicLayer::custom(|_: Box<dyn std::any::Any + Send>| {
             tracing::error!("a handler panicked");
@@ -101,6 +100,16 @@ async fn no_such_route() -> Problem {
     Problem::not_found("such address")
 }
 
+/// The page answers for every view, but only to who asks for a page: a program that looks for an address that is
+/// not there hears that.
+async fn only_pages(request: Request, next: Next) -> Response {
+    let wants = request.headers().get(header::ACCEPT).and_then(|v| v.to_str().ok());
+    if wants.is_some_and(|wants| wants.contains("text/html")) {
+        return next.run(request).await;
+    }
+    Problem::not_found("such page").into_response()
+}
+
 async fn no_such_file() -> Problem {
     Problem::not_found("such file")
 }
@@ -113,37 +122,6 @@ async fn give_up_late(State(patience): State<Duration>, request: Request, next: 
     tokio::time::timeout(patience, next.run(request))
         .await
         .unwrap_or_else(|_| Problem::timeout().into_response())
-}
-
-/// An edit that another one stood in the way of is tried once more before anyone hears of it: it was
-/// taken back whole.
-async fn once_more(request: Request, next: Next) -> Response {
-    if request.method().is_safe() {
-        return next.run(request).await;
-    }
-    let (parts, body) = request.into_parts();
-    let bytes = match axum::body::to_bytes(body, MAX_BYTES).await {
-        Ok(bytes) => bytes,
-        Err(cause) if is_too_large(&cause) => return Problem::too_large().into_response(),
-        Err(_) => return Problem::cut_off().into_response(),
-    };
-    let again = Request::from_parts(parts.clone(), Body::from(bytes.clone()));
-    let response = next.clone().run(Request::from_parts(parts, Body::from(bytes))).await;
-    match response.extensions().get::<Problem>() {
-        Some(problem) if problem.again => next.run(again).await,
-        _ => response,
-    }
-}
-
-fn is_too_large(error: &axum::Error) -> bool {
-    let mut cause: Option<&dyn std::error::Error> = Some(error);
-    while let Some(one) = cause {
-        if one.is::<http_body_util::LengthLimitError>() {
-            return true;
-        }
-        cause = one.source();
-    }
-    false
 }
 
 async fn api_headers(State(app): State<App>, request: Request, next: Next) -> Response {

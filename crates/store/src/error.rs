@@ -13,6 +13,9 @@ const IN_THE_WAY: [u16; 2] = [1205, 1213];
 /// Another edit came first: 1020 what was read has changed since (snapshot isolation of newer
 /// servers), 1062 a name or number that was just taken. [source: as above]
 const OVERTAKEN: [u16; 2] = [1020, 1062];
+/// Nothing may be changed: 1036 a table, 1290 and 1792 the server is set or switched to read only. [source: as
+/// above]
+const READ_ONLY: [u16; 3] = [1036, 1290, 1792];
 /// No room: 1021 disk full, 1114 table full. [source: as above]
 const FULL: [u16; 2] = [1021, 1114];
 
@@ -39,6 +42,9 @@ pub enum StoreError {
     /// There is no room left on the disk.
     #[error("the disk is full")]
     Full(#[source] sqlx::Error),
+    /// The database is read-only.
+    #[error("the database is read-only")]
+    ReadOnly(#[source] sqlx::Error),
     /// There is nothing to undo or redo.
     #[error("nothing to undo or redo")]
     NoSuchRevision,
@@ -69,6 +75,7 @@ impl From<sqlx::Error> for StoreError {
                     Some(n) if PASSING.contains(&n) => Self::Away(error),
                     Some(n) if IN_THE_WAY.contains(&n) => Self::InTheWay(error),
                     Some(n) if OVERTAKEN.contains(&n) => Self::Overtaken,
+                    Some(n) if READ_ONLY.contains(&n) => Self::ReadOnly(error),
                     Some(n) if FULL.contains(&n) => Self::Full(error),
                     _ => Self::Refused(error),
                 }

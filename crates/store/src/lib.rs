@@ -42,7 +42,9 @@ pub use log::{keep_planned, log_of, was_sent};
 pub use log_body::{SwatchBody, WhatBody, WordsBody};
 pub use log_entry::{DIGITS, Done, LaidCoatBody, LogEntry, Planned};
 pub use log_search::{LogAsked, LogFound, index_log, search_log};
-pub use measured::{keep_measured, make_hours, measured_between, take_back_measured, typed_since};
+pub use measured::{
+    hold_air, keep_measured, make_hours, measured_between, take_back_measured, typed_since,
+};
 pub use photograph::{
     NewPhotograph, Photograph, Rendition, add_photograph, delete_photograph, load_rendition,
     name_photograph, photographs_of, photographs_of_studio, restore_photograph,
@@ -56,7 +58,7 @@ pub use place::{
 };
 pub use revision::{Direction, History, last_change};
 pub use setup::{SetupError, SetupLock};
-pub use shelf::{Ground, ShelfState, hold_ground, save_shelf, undo_shelf};
+pub use shelf::{Ground, ShelfState, hold_ground, hold_ground_alone, save_shelf, undo_shelf};
 pub use studio::{
     StoredStudio, StudioListing, StudioState, create_studio, delete_studio, is_begun, list_studios,
     load_studio, restore_studio, save_settings, studio_state, undo_settings, zone_of,

@@ -145,6 +145,19 @@ pub(crate) async fn last_hours(
     Ok(rows.into_iter().map(HourRow::read).collect())
 }
 
+/// Keeps everybody else from the air of a studio until the transaction ends: two instruments that send at once
+/// are taken in one after the other. Comes before anything is written.
+///
+/// # Errors
+/// [`StoreError::NotFound`] when there is no such studio.
+pub async fn hold_air(conn: &mut MySqlConnection, studio: Uuid) -> Result<(), StoreError> {
+    let _: (i64,) = sqlx::query_as("SELECT version FROM air WHERE studio_id = ? FOR UPDATE")
+        .bind(studio)
+        .fetch_one(conn)
+        .await?;
+    Ok(())
+}
+
 /// Makes the hours of a studio anew around what came or went from `from` to `to`. Belongs in the
 /// transaction of that. Returns whether the plan must be worked out anew.
 ///
@@ -156,11 +169,7 @@ pub async fn make_hours(
     (from, to): (DateTime<Utc>, DateTime<Utc>),
     now: DateTime<Utc>,
 ) -> Result<bool, StoreError> {
-    // Two instruments that send at once make their hours one after the other.
-    sqlx::query("SELECT version FROM air WHERE studio_id = ? FOR UPDATE")
-        .bind(studio)
-        .fetch_one(&mut *conn)
-        .await?;
+    hold_air(conn, studio).await?;
     let hour = |at: DateTime<Utc>| exact_instant((seconds(at) / HOUR_S).floor() * HOUR_S);
     let around = TimeDelta::hours(AROUND_H);
     let span = (hour(from) - around, hour(to) + around);

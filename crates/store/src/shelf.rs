@@ -94,6 +94,21 @@ pub async fn hold_ground(conn: &mut MySqlConnection, studio: Uuid) -> Result<Gro
     Ok(Ground { settings, shelf })
 }
 
+/// The same for who adds a picture: of many who do so at once each waits for the one before.
+///
+/// # Errors
+/// As there.
+pub async fn hold_ground_alone(
+    conn: &mut MySqlConnection,
+    studio: Uuid,
+) -> Result<Ground, StoreError> {
+    let _: (i64,) = sqlx::query_as("SELECT version FROM studio WHERE id = ? FOR UPDATE")
+        .bind(studio)
+        .fetch_one(&mut *conn)
+        .await?;
+    hold_ground(conn, studio).await
+}
+
 /// Replaces the shelf (materials, tubs, ways of `of`) of a studio at version `given`. Belongs
 /// in a transaction, before anything is read in it: from here on no picture can begin to use what
 /// the shelf no longer holds. Returns the new version.

@@ -5,7 +5,10 @@
 //! bounds. About as many computations run as there are cores, long ones never take all of them,
 //! studios take turns, and what nobody waits for any more is given up.
 
+mod key;
 mod queue;
+
+pub use key::{Key, Named};
 
 use crate::leaving::unless_left;
 use crate::problem::Problem;
@@ -16,29 +19,16 @@ use std::sync::Arc;
 use std::sync::atomic::{AtomicU64, Ordering};
 use std::time::Duration;
 use ulvek_core::cancel::Cancel;
-use ulvek_store::StudioState;
-use uuid::Uuid;
 
 /// Answers kept [bytes]. [practice] some hundred views of the largest studio
 const KEPT_BYTES: u64 = 64 * 1024 * 1024;
+/// What one of them takes besides its own bytes: key, table, counts [bytes]. [practice]
+const EACH_BYTES: u32 = 256;
 /// How long an answer that is not asked for is kept [s]. [practice]
 const KEPT_S: u64 = 600;
 /// How long a long computation goes on after the last one who asked has gone, so that they can ask
 /// how far it is [s]. [practice]
 const GRACE_S: u64 = 3;
-
-/// What was asked, exactly: equal keys have equal answers.
-#[derive(Debug, Clone, PartialEq, Eq, Hash)]
-pub struct Key {
-    /// The studio.
-    pub studio: Uuid,
-    /// What it is made of.
-    pub state: Arc<StudioState>,
-    /// The minute it is asked for [min of the epoch].
-    pub minute: i64,
-    /// The question in words.
-    pub question: String,
-}
 
 /// How long a computation may take, and so how many of them run at once.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -91,7 +81,7 @@ impl Default for Computer {
             queue: Arc::new(Queue::new(threads)),
             kept: moka::sync::Cache::builder()
                 .max_capacity(KEPT_BYTES)
-                .weigher(|_, (bytes, _): &(u32, Kept)| *bytes)
+                .weigher(|_, (bytes, _): &(u32, Kept)| bytes.saturating_add(EACH_BYTES))
                 .time_to_idle(Duration::from_secs(KEPT_S))
                 .build(),
         }
@@ -107,13 +97,14 @@ pub enum Answer<T> {
 }
 
 impl Computer {
-    /// The answer to `key`, kept, joined or computed by `work`, which says how many bytes it takes.
+    /// The answer to `key`, kept, joined or computed by `work`, which says how many bytes it takes: what takes
+    /// none (a refusal) is told to those who wait and not kept.
     ///
     /// # Errors
     /// A problem: busy, or a fault of the computation.
     pub async fn ask<T: Send + Sync + 'static>(
         &self,
-        key: Key,
+        key: Named,
         lane: Lane,
         work: impl FnOnce() -> (u32, T) + Send + 'static,
     ) -> Result<Arc<T>, Problem> {
@@ -135,7 +126,7 @@ impl Computer {
     pub async fn ask_within<T: Send + Sync + 'static>(
         &self,
         patience: Duration,
-        key: Key,
+        key: Named,
         work: impl FnOnce(&Progress) -> (u32, T) + Send + 'static,
     ) -> Result<Answer<T>, Problem> {
         let asker = match self.begin(key, Lane::Long, work)? {
@@ -154,18 +145,20 @@ impl Computer {
 
     fn begin<T: Send + Sync + 'static>(
         &self,
-        key: Key,
+        key: Named,
         lane: Lane,
         work: impl FnOnce(&Progress) -> (u32, T) + Send + 'static,
     ) -> Result<Begun<T>, Problem> {
-        if let Some((_, kept)) = self.kept.get(&key) {
+        if let Some((_, kept)) = self.kept.get(&key.key) {
             return Ok(Begun::Kept(known(kept)?));
         }
-        let (keep, name) = (self.kept.clone(), key.clone());
+        let (keep, under) = (self.kept.clone(), key.key.clone());
         let run = move |progress: &Progress| -> Kept {
             let (bytes, answer) = work(progress);
             let answer: Kept = Arc::new(answer);
-            keep.insert(name, (bytes, answer.clone()));
+            if bytes > 0 {
+                keep.insert(under, (bytes, answer.clone()));
+            }
             answer
         };
         let asker = Queue::ask(&self.queue, key, lane, Box::new(run))?;

@@ -1,6 +1,6 @@
 //! Whose turn it is to be computed.
 
-use super::{Kept, Key, Lane, Problem, Progress};
+use super::{Kept, Key, Lane, Named, Problem, Progress};
 use std::collections::{HashMap, HashSet, VecDeque};
 use std::sync::{Arc, Mutex, MutexGuard, PoisonError};
 use std::time::Duration;
@@ -30,6 +30,7 @@ struct Job {
 struct Waiting {
     id: u64,
     key: Key,
+    name: String,
     lane: Lane,
     cancel: Cancel,
     progress: Progress,
@@ -83,7 +84,7 @@ impl Queue {
     /// Joins the computation of `key`, or puts `work` into the queue.
     pub(super) fn ask(
         queue: &Arc<Self>,
-        key: Key,
+        Named { key, name }: Named,
         lane: Lane,
         work: Work,
     ) -> Result<Asker, Problem> {
@@ -120,6 +121,7 @@ impl Queue {
             let waiting = Waiting {
                 id,
                 key: key.clone(),
+                name,
                 lane,
                 cancel,
                 progress: progress.clone(),
@@ -144,7 +146,7 @@ impl Queue {
     }
 
     fn run(self: Arc<Self>, next: Waiting) {
-        let Waiting { id, key, lane, cancel, progress, sender, work } = next;
+        let Waiting { id, key, name, lane, cancel, progress, sender, work } = next;
         let done = std::panic::catch_unwind(std::panic::AssertUnwindSafe(|| {
             cancel.unless_cancelled(|| work(&progress))
         }));
@@ -152,7 +154,7 @@ impl Queue {
             Ok(Some(kept)) => Ok(kept),
             Ok(None) => Err(Problem::busy()),
             Err(_) => {
-                tracing::error!(question = key.question, "a computation failed");
+                tracing::error!(question = name, "a computation failed");
                 Err(Problem::internal())
             }
         };

@@ -2,14 +2,11 @@
 
 use super::*;
 use std::sync::mpsc::{Receiver, Sender, channel};
+use ulvek_store::StudioState;
+use uuid::Uuid;
 
-fn key(studio: u128, question: &str) -> Key {
-    Key {
-        studio: Uuid::from_u128(studio),
-        state: Arc::default(),
-        minute: 0,
-        question: question.into(),
-    }
+fn key(studio: u128, question: &str) -> Named {
+    Key::named(Uuid::from_u128(studio), &StudioState::default(), 0, question)
 }
 
 /// A computation that says that it began and ends when it is told to.
@@ -119,4 +116,23 @@ async fn studios_take_turns_long_work_leaves_room_and_too_much_is_refused() {
         let Begun::Going(asker) = begun else { unreachable!() };
         assert_eq!(*known::<i32>(asker.answer().await.unwrap()).unwrap(), n as i32);
     }
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn a_refusal_is_not_kept_and_a_long_question_takes_no_more_room_than_a_short_one() {
+    let computer = Computer::default();
+    for answer in [4, 5] {
+        // What weighs nothing is told and computed again.
+        let told = computer.ask(key(1, "refused"), Lane::Quick, move || (0, answer)).await.unwrap();
+        assert_eq!(*told, answer);
+    }
+    let long = "x".repeat(1 << 20);
+    for n in 0..200 {
+        let asked = key(1, &format!("what-if {n} {long}"));
+        assert!(asked.name.len() < 32 && size_of_val(&asked.key) < 64);
+        computer.ask(asked, Lane::Quick, || (1, 0)).await.unwrap();
+    }
+    assert_eq!(key(1, "what-if a").key, key(1, "what-if a").key);
+    assert_ne!(key(1, "what-if a").key, key(1, "what-if b").key);
+    assert_ne!(key(1, "what-if a").key, key(2, "what-if a").key);
 }

@@ -35,13 +35,47 @@ pub fn write_log(rows: impl Iterator<Item = Row>) -> Result<Vec<u8>, csv::Error>
         csv::WriterBuilder::new().terminator(csv::Terminator::CRLF).from_writer(Vec::new());
     writer.write_record(COLUMNS)?;
     for row in rows {
-        writer.write_record(row.map(unformula))?;
+        writer.write_record(row.map(|cell| unformula(&cell)))?;
     }
     writer.into_inner().map_err(|e| e.into_error().into())
 }
 
-fn unformula(cell: String) -> String {
-    if cell.starts_with(['=', '+', '-', '@', '\t']) { format!("'{cell}") } else { cell }
+/// Letters that make a spreadsheet take a cell for a formula, and the one that keeps them from it.
+const MARKED: [char; 6] = ['=', '+', '-', '@', '\t', '\''];
+/// Letters at which a spreadsheet set up otherwise begins a new cell inside of one.
+const PARTING: [char; 4] = [';', '\t', '\n', '\r'];
+
+/// Keeps what a spreadsheet would take for a formula from being one, also where it parts cells otherwise:
+/// `'` stands before it. [`reformula`] is the way back.
+fn unformula(cell: &str) -> String {
+    let mut safe = String::with_capacity(cell.len() + 1);
+    let mut begins = true;
+    for letter in cell.chars() {
+        if begins && MARKED.contains(&letter) {
+            safe.push('\'');
+        }
+        safe.push(letter);
+        begins = PARTING.contains(&letter);
+    }
+    safe
+}
+
+/// The cell that [`unformula`] wrote; one that was typed by hand stays as it is.
+fn reformula(cell: &str) -> String {
+    let mut text = String::with_capacity(cell.len());
+    let mut begins = true;
+    let mut letters = cell.chars().peekable();
+    while let Some(letter) = letters.next() {
+        let next = letters.peek().is_some_and(|next| MARKED.contains(next));
+        if begins && letter == '\'' && next {
+            text.extend(letters.next());
+            begins = false;
+            continue;
+        }
+        text.push(letter);
+        begins = PARTING.contains(&letter);
+    }
+    text
 }
 
 /// A row that can be told, or why not.
@@ -99,7 +133,7 @@ pub fn read_log(text: &str, studio: &Studio, zone: Tz) -> Checked<Vec<Line>> {
                 let told = if row.len() == head.len() {
                     let cell = |name: &str| {
                         let said = column(name).and_then(|c| row.get(c)).unwrap_or_default();
-                        said.strip_prefix('\'').unwrap_or(said).to_owned()
+                        reformula(said)
                     };
                     told(studio, zone, cell)
                 } else {
@@ -160,4 +194,28 @@ fn told(studio: &Studio, zone: Tz, cell: impl Fn(&str) -> String) -> Result<(usi
         })?),
     };
     Ok((p, Told { at, step, material, place: cell("place"), words: cell("words"), what }))
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use proptest::prelude::*;
+
+    #[test]
+    fn a_formula_stays_a_text_however_a_spreadsheet_parts_its_cells() {
+        assert_eq!(unformula("=1+1"), "'=1+1");
+        assert_eq!(unformula("x;=1+1"), "x;'=1+1");
+        assert_eq!(reformula("'tis the second glaze"), "'tis the second glaze", "typed by hand");
+        assert_eq!(unformula("'tis"), "''tis");
+    }
+
+    proptest! {
+        #[test]
+        fn what_is_taken_out_is_read_back_the_same(cell in "[-a;=+@'\\t\\n]{0,12}") {
+            let written = unformula(&cell);
+            let parts = written.split(PARTING);
+            prop_assert!(parts.clone().all(|p| !p.starts_with(['=', '+', '-', '@'])), "{written:?}");
+            prop_assert_eq!(reformula(&written), cell);
+        }
+    }
 }

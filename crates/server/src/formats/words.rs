@@ -122,7 +122,7 @@ pub(crate) mod json {
 
 /// For the OpenAPI document.
 pub(crate) mod api {
-    use utoipa::openapi::schema::{Array, ArrayBuilder, Object, ObjectBuilder, Type};
+    use utoipa::openapi::schema::{Array, ArrayBuilder, Object, ObjectBuilder, SchemaType, Type};
 
     macro_rules! words {
         ($($name:ident: $list:ident),*) => {$(
@@ -161,6 +161,14 @@ pub(crate) mod api {
         change: changes,
         limit: limit_kinds
     );
+
+    /// How an instrument behaves; nothing where it is a real one.
+    pub(crate) fn behaviour_if_any() -> Object {
+        let mut words = super::behaviours();
+        words.push(serde_json::Value::Null);
+        let kinds = SchemaType::from_iter([Type::String, Type::Null]);
+        ObjectBuilder::new().schema_type(kinds).enum_values(Some(words)).build()
+    }
 
     /// A list of troubles found in a tub.
     pub(crate) fn troubles() -> Array {

@@ -31,8 +31,14 @@ use season::search;
 use shelf::handlers as shelf_of;
 use studio::handlers as studios;
 
+use crate::again::once_more;
+use crate::bodies::{QUESTION_BYTES, Question};
+use crate::formats::MAX_BYTES;
 use crate::problem::Problem;
 use crate::state::App;
+use axum::Extension;
+use axum::extract::DefaultBodyLimit;
+use axum::middleware::from_fn;
 use utoipa::OpenApi;
 use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
@@ -53,7 +59,32 @@ struct Head;
 
 /// Every route of the API with its description.
 pub fn api() -> OpenApiRouter<App> {
-    OpenApiRouter::with_openapi(Head::openapi())
+    let questions =
+        questions().layer(DefaultBodyLimit::max(QUESTION_BYTES)).layer(Extension(Question));
+    let deeds = deeds().layer(DefaultBodyLimit::max(MAX_BYTES)).layer(from_fn(once_more));
+    OpenApiRouter::with_openapi(Head::openapi()).merge(questions).merge(deeds)
+}
+
+/// What is computed from what is sent with it; nothing is kept.
+fn questions() -> OpenApiRouter<App> {
+    OpenApiRouter::new()
+        .routes(routes!(season_of::what_if))
+        .routes(routes!(season_of::odds))
+        .routes(routes!(season_of::ways_to))
+        .routes(routes!(cup_of::cup))
+        .routes(routes!(cup_of::cup_series))
+        .routes(routes!(colour_of::cup_colour))
+        .routes(routes!(colour_of::match_colour))
+        .routes(routes!(colour_of::values))
+        .routes(routes!(pictures::without_step))
+        .routes(routes!(pictures::repeat_step))
+        .routes(routes!(log_of::laid_preview))
+        .routes(routes!(seal_of::varnish_preview))
+}
+
+/// What is kept, and what is read of it.
+fn deeds() -> OpenApiRouter<App> {
+    OpenApiRouter::new()
         .routes(routes!(application_of::health))
         .routes(routes!(application_of::catalogue))
         .routes(routes!(studios::list, studios::create))
@@ -69,19 +100,11 @@ pub fn api() -> OpenApiRouter<App> {
         .routes(routes!(outlook_of::strata))
         .routes(routes!(outlook_of::spread))
         .routes(routes!(season_of::season))
-        .routes(routes!(season_of::what_if))
         .routes(routes!(outlook_of::week))
-        .routes(routes!(season_of::odds))
-        .routes(routes!(season_of::ways_to))
         .routes(routes!(season_of::accept))
         .routes(routes!(season_of::undo))
         .routes(routes!(search::read, search::begin, search::stop))
         .routes(routes!(search::events))
-        .routes(routes!(cup_of::cup))
-        .routes(routes!(cup_of::cup_series))
-        .routes(routes!(colour_of::cup_colour))
-        .routes(routes!(colour_of::match_colour))
-        .routes(routes!(colour_of::values))
         .routes(routes!(colour_of::place))
         .routes(routes!(colour_of::swatch))
         .routes(routes!(cup_of::scale_read, cup_of::scale_load))
@@ -91,15 +114,12 @@ pub fn api() -> OpenApiRouter<App> {
         .routes(routes!(shelf_of::undo))
         .routes(routes!(shelf_of::redo))
         .routes(routes!(pictures::create))
-        .routes(routes!(pictures::without_step))
-        .routes(routes!(pictures::repeat_step))
         .routes(routes!(pictures::usual_steps))
         .routes(routes!(pictures::read, pictures::save, pictures::delete))
         .routes(routes!(pictures::restore))
         .routes(routes!(pictures::undo))
         .routes(routes!(pictures::redo))
         .routes(routes!(log_of::laid))
-        .routes(routes!(log_of::laid_preview))
         .routes(routes!(log_of::happened))
         .routes(routes!(log_of::retold))
         .routes(routes!(log_of::search))
@@ -122,7 +142,6 @@ pub fn api() -> OpenApiRouter<App> {
         .routes(routes!(air_of::redo))
         .routes(routes!(seal_of::gates))
         .routes(routes!(seal_of::gate_of))
-        .routes(routes!(seal_of::varnish_preview))
         .routes(routes!(seal_of::varnish_save))
         .routes(routes!(seal_of::inspected))
         .routes(routes!(seal_of::trouble_found))

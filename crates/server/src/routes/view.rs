@@ -1,7 +1,7 @@
 //! Views: answers that are computed from a studio as it is, kept as they are sent, and told by a
 //! mark, so that who asks again is told that nothing changed.
 
-use crate::compute::{Key, Lane};
+use crate::compute::{Key, Lane, Named};
 use crate::desks::Loaded;
 use crate::problem::Problem;
 use crate::reading::{load, load_around};
@@ -11,7 +11,6 @@ use axum::http::{HeaderMap, HeaderValue, StatusCode, header};
 use axum::response::{IntoResponse, Response};
 use chrono::{DateTime, Utc};
 use serde::Serialize;
-use std::hash::{DefaultHasher, Hash, Hasher};
 use std::sync::Arc;
 use uuid::Uuid;
 
@@ -49,8 +48,8 @@ pub(super) async fn view<T: Serialize>(
 ) -> Result<Response, Problem> {
     let loaded = loaded(app, of).await?;
     let now = app.clock.now();
-    let key = key_of(&loaded, now, question);
-    let mark = mark_of(&key);
+    let key = key_of(&loaded, now, &question);
+    let mark = mark_of(&key.key);
     if headers.get(header::IF_NONE_MATCH).is_some_and(|known| holds(known, &mark)) {
         return Ok((StatusCode::NOT_MODIFIED, marked(&mark)).into_response());
     }
@@ -75,14 +74,14 @@ pub(super) async fn answer<T: Serialize>(
 ) -> Result<Response, Problem> {
     let loaded = loaded(app, of).await?;
     let now = app.clock.now();
-    let key = key_of(&loaded, now, question);
+    let key = key_of(&loaded, now, &question);
     let bytes = computed(app, loaded, (key, lane), now, make).await?;
     Ok(json(bytes))
 }
 
-pub(super) fn key_of(loaded: &Loaded, now: DateTime<Utc>, question: String) -> Key {
+pub(super) fn key_of(loaded: &Loaded, now: DateTime<Utc>, question: &str) -> Named {
     let minute = now.timestamp().div_euclid(60);
-    Key { studio: loaded.stored.id, state: loaded.state.clone(), minute, question }
+    Key::named(loaded.stored.id, &loaded.state, minute, question)
 }
 
 type Made = Result<Bytes, Problem>;
@@ -90,7 +89,7 @@ type Made = Result<Bytes, Problem>;
 async fn computed<T: Serialize>(
     app: &mut App,
     loaded: Arc<Loaded>,
-    (key, lane): (Key, Lane),
+    (key, lane): (Named, Lane),
     now: DateTime<Utc>,
     make: impl FnOnce(&Scene) -> Result<T, Problem> + Send + 'static,
 ) -> Made {
@@ -99,7 +98,7 @@ async fn computed<T: Serialize>(
     made.as_ref().clone()
 }
 
-/// An answer as it is sent, with what it weighs.
+/// An answer as it is sent, with what it weighs; a refusal weighs nothing and is not kept.
 pub(super) fn written<T: Serialize>(made: Result<T, Problem>) -> (u32, Made) {
     let bytes = made.and_then(|made| {
         serde_json::to_vec(&made).map(Bytes::from).map_err(|cause| {
@@ -107,8 +106,8 @@ pub(super) fn written<T: Serialize>(made: Result<T, Problem>) -> (u32, Made) {
             Problem::internal()
         })
     });
-    let weight = bytes.as_ref().map_or(1, |b| u32::try_from(b.len()).unwrap_or(u32::MAX));
-    (weight.max(1), bytes)
+    let weight = bytes.as_ref().map_or(0, |b| u32::try_from(b.len()).unwrap_or(u32::MAX));
+    (weight, bytes)
 }
 
 /// JSON that is written already.
@@ -119,10 +118,7 @@ pub(super) fn json(bytes: Bytes) -> Response {
 
 /// A weak mark: two answers with the same one say the same, for this minute.
 fn mark_of(key: &Key) -> String {
-    let mut hasher = DefaultHasher::new();
-    key.hash(&mut hasher);
-    env!("CARGO_PKG_VERSION").hash(&mut hasher);
-    format!("W/\"{:016x}\"", hasher.finish())
+    format!("W/\"{}-{}\"", env!("CARGO_PKG_VERSION"), key.mark())
 }
 
 fn holds(known: &HeaderValue, mark: &str) -> bool {

@@ -128,7 +128,7 @@ pub async fn swatch(
     Raw(bytes): Raw,
 ) -> Result<Json<SwatchOut>, Problem> {
     let at = places.read()?;
-    let turn = app.darkroom.clone().acquire_owned().await.map_err(|_| Problem::internal())?;
+    let turn = app.darkroom.place(bytes.len()).await?;
     let found = aside(&mut app, move || {
         let found = develop(&bytes).and_then(|kept| spots(&kept.whole, at));
         drop(turn);

@@ -13,6 +13,7 @@ use crate::problem::Problem;
 use crate::reading::load;
 use crate::resolved::{InInstrument, InStudio};
 use crate::state::App;
+use crate::streams::{Client, placed};
 use axum::Json;
 use axum::extract::State;
 use axum::http::StatusCode;
@@ -131,17 +132,15 @@ pub async fn behave(
 #[utoipa::path(get, operation_id = "air_live", path = "/api/studios/{id}/air/live", tag = "instruments", params(("id" = Uuid, Path)),
     responses((status = 200, content_type = "text/event-stream", body = LiveOut)))]
 pub async fn live(
-    State(mut app): State<App>,
+    State(app): State<App>,
+    client: Client,
     InStudio(id): InStudio,
 ) -> Result<Sse<impl Stream<Item = Result<Event, Infallible>>>, Problem> {
-    let mut reading = app.reading().await?;
-    ulvek_store::studio_state(&mut reading, id).await?;
-    reading.commit().await?;
     let news = app.live.listen().ok_or_else(Problem::busy)?;
     // Who was too slow for some of it hears the next one: each says how it is now.
     let events = BroadcastStream::new(news).filter_map(move |news| {
         let news = news.ok().filter(|news| news.studio == id)?;
         Event::default().event("air").json_data(&news).ok().map(Ok)
     });
-    Ok(Sse::new(events).keep_alive(KeepAlive::default()))
+    Ok(Sse::new(placed(app.streams.open(client), events)).keep_alive(KeepAlive::default()))
 }

@@ -29,8 +29,6 @@ pub async fn send(
     Sender(instrument): Sender,
     Body(sent): Body<Sent>,
 ) -> Result<Json<Taken>, Problem> {
-    let of = |list: &Option<Vec<SentReading>>| list.as_ref().map_or(0, Vec::len);
-    app.pace.hold(instrument.id, of(&sent.readings) + of(&sent.hours))?;
     match (instrument.kind, sent) {
         (
             InstrumentKind::Hygrometer,
@@ -96,6 +94,8 @@ async fn measured(
         }
     }
     good.sort_by(|a, b| a.at.total_cmp(&b.at));
+    // What is refused uses no allowance.
+    app.pace.hold(instrument.id, good.len())?;
     let mut tx = app.begin().await?;
     let why = refused.last().map(|r| (r.why.as_str(), now));
     let last = good.last().copied();
@@ -103,6 +103,8 @@ async fn measured(
     let mut taken = 0;
     let mut plan = false;
     if let (Some(first), Some(last)) = (good.first(), good.last()) {
+        // All that send for one studio do so one after the other: each would stand in the way of the next.
+        ulvek_store::hold_air(&mut tx, instrument.studio).await?;
         taken = ulvek_store::keep_measured(&mut tx, instrument.id, &good).await?;
         if taken > 0 {
             let span = (of(first), of(last));
@@ -129,6 +131,7 @@ async fn weighed(
     grams: f64,
 ) -> Result<Json<Taken>, Problem> {
     let now = app.clock.now();
+    app.pace.hold(instrument.id, 1)?;
     {
         // A panic elsewhere leaves the scale as it was.
         let mut scales = app.scales.lock().unwrap_or_else(PoisonError::into_inner);
@@ -167,6 +170,7 @@ async fn forecast(
     if hours.last().is_none_or(|last| last.at < seconds(now)) {
         return Err(Problem::refused("hours", "all of it is past: a forecast is of what comes"));
     }
+    app.pace.hold(instrument.id, hours.len())?;
     let mut tx = app.begin().await?;
     ulvek_store::keep_forecast(&mut tx, instrument.id, &hours).await?;
     ulvek_store::heard_of(&mut tx, instrument.id, Some(now), None).await?;

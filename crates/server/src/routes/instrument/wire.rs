@@ -39,7 +39,7 @@ pub struct InstrumentOut {
     #[schema(required)]
     pub last: Option<MeasuredOut>,
     /// How a simulated one behaves.
-    #[schema(required, schema_with = words::api::behaviour)]
+    #[schema(required, schema_with = words::api::behaviour_if_any)]
     pub behaves: Option<Behaviour>,
     /// What is wrong with it, in sentences.
     pub faults: Vec<String>,

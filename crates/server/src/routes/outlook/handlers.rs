@@ -340,7 +340,7 @@ pub async fn plan_calendar(
     let question = format!("calendar {:?}", asked.picture);
     let loaded = load(&mut app, id).await?;
     let now = app.clock.now();
-    let key = key_of(&loaded, now, question);
+    let key = key_of(&loaded, now, &question);
     let scene = Scene { app: app.clone(), loaded, now };
     let text = app.computing().ask(key, Lane::View, move || {
         let stored = &scene.loaded.stored;

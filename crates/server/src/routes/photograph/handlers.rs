@@ -59,7 +59,7 @@ pub async fn add(
     let studio = ulvek_store::load_studio(&mut reading, stored.studio).await?.studio;
     reading.commit().await?;
     check_said(&stored.picture, said.step.as_deref(), &said.caption, said.taken_at, now)?;
-    let place = app.darkroom.clone().acquire_owned().await.map_err(|_| Problem::internal())?;
+    let place = app.darkroom.place(bytes.len()).await?;
     // The place is held as long as the work takes, also when whoever sent it has hung up.
     let developed: Developed = aside(&mut app, move || {
         let developed = develop(&bytes);

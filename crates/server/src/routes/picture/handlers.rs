@@ -142,7 +142,7 @@ pub async fn create(
     let (around, zone) = (loaded.studio.clone(), loaded.studio.hours.zone());
     let picture = aside(&mut app, move || begin_picture(&around, picture, now)).await??;
     let mut tx = app.begin().await?;
-    if ulvek_store::hold_ground(&mut tx, studio).await? != loaded.state.ground() {
+    if ulvek_store::hold_ground_alone(&mut tx, studio).await? != loaded.state.ground() {
         return Err(Problem::in_the_way());
     }
     has_place(ulvek_store::count_pictures(&mut tx, studio).await?)?;
@@ -248,7 +248,8 @@ pub async fn restore(
     State(mut app): State<App>,
     AnyPicture { id, studio }: AnyPicture,
 ) -> Result<Json<PictureOut>, Problem> {
-    let mut tx = with_ground_held(&mut app, studio).await?;
+    let mut tx = app.begin().await?;
+    ulvek_store::hold_ground_alone(&mut tx, studio).await?;
     has_place(ulvek_store::count_pictures(&mut tx, studio).await?)?;
     ulvek_store::restore_picture(&mut tx, id).await?;
     still_fits(&mut tx, id).await?;

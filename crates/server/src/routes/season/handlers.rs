@@ -6,7 +6,7 @@ use super::wire::{
     HeldOut, Kept, KeptPicture, LaidOut, Odds, PictureOddsOut, Season, SeasonPicture, WaysAsk,
     WorkOut,
 };
-use crate::compute::{Answer, Lane, Progress, aside};
+use crate::compute::{Answer, Key, Lane, Progress, aside};
 use crate::extract::Body;
 use crate::formats::{OrderEntryDoc, PictureDoc, StudioDoc, label};
 use crate::problem::Problem;
@@ -14,7 +14,7 @@ use crate::reading::load;
 use crate::resolved::InStudio;
 use crate::routes::outlook::handlers::{hours_shown, sessions};
 use crate::routes::shared::SpanOut;
-use crate::routes::view::{Of, Scene, answer, asked, json, key_of, view, written};
+use crate::routes::view::{Of, Scene, answer, asked, json, view, written};
 use crate::state::App;
 use axum::Json;
 use axum::extract::State;
@@ -251,10 +251,10 @@ async fn long_answer<T: Serialize>(
     let loaded = load(app, studio).await?;
     let now = app.clock.now();
     // What takes longer than a minute must not begin anew with every minute.
-    let mut key = key_of(&loaded, now, question);
-    key.minute = key.minute.div_euclid(LONG_HOLDS_MIN);
-    let before = crate::compute::Key { minute: key.minute - 1, ..key.clone() };
-    let key = if app.computing().knows(&before) { before } else { key };
+    let turn = now.timestamp().div_euclid(60).div_euclid(LONG_HOLDS_MIN);
+    let of = |turn: i64| Key::named(loaded.stored.id, &loaded.state, turn, &question);
+    let before = of(turn - 1);
+    let key = if app.computing().knows(&before.key) { before } else { of(turn) };
     let scene = Scene { app: app.clone(), loaded, now };
     let patience = std::time::Duration::from_secs(PATIENCE_S);
     let made =

@@ -9,6 +9,7 @@ use crate::reading::load;
 use crate::resolved::InStudio;
 use crate::searches::Reporter;
 use crate::state::App;
+use crate::streams::{Client, placed};
 use axum::Json;
 use axum::extract::State;
 use axum::http::{HeaderName, StatusCode, header};
@@ -155,6 +156,7 @@ pub async fn stop(State(app): State<App>, InStudio(id): InStudio) -> StatusCode 
     responses((status = 200, content_type = "text/event-stream", body = SearchOut)))]
 pub async fn events(
     State(app): State<App>,
+    client: Client,
     InStudio(id): InStudio,
 ) -> Result<Sse<impl Stream<Item = Result<Event, Infallible>>>, Problem> {
     let state = app.searches.of(id).ok_or_else(|| Problem::not_found("search"))?;
@@ -167,5 +169,5 @@ pub async fn events(
     });
     let events = told
         .map(|state| Ok(Event::default().event("search").json_data(&state).unwrap_or_default()));
-    Ok(Sse::new(events).keep_alive(KeepAlive::default()))
+    Ok(Sse::new(placed(app.streams.open(client), events)).keep_alive(KeepAlive::default()))
 }
