@@ -46,10 +46,10 @@ impl Loaded {
     }
 }
 
-/// A desk and what is known of films under seals, with the state of the studio they are of; nothing while that
-/// is not stored yet.
+/// A desk and what is known of films under seals, with the state of the studio they are of.
+#[derive(Clone)]
 struct Kept {
-    state: Option<Arc<StudioState>>,
+    state: Arc<StudioState>,
     desk: Desk,
     seals: KnownFilms,
 }
@@ -57,7 +57,7 @@ struct Kept {
 impl Kept {
     fn new(loaded: &Loaded) -> Self {
         let desk = Desk::new(loaded.studio.clone());
-        Self { state: Some(loaded.state.clone()), desk, seals: KnownFilms::default() }
+        Self { state: loaded.state.clone(), desk, seals: KnownFilms::default() }
     }
 
     /// Takes over the studio as it was loaded; what did not change stays known.
@@ -70,7 +70,7 @@ impl Kept {
             self.seals.clear();
         }
         self.desk.turn_to(new.clone());
-        self.state = Some(loaded.state.clone());
+        self.state = loaded.state.clone();
     }
 }
 
@@ -112,7 +112,7 @@ impl Desks {
         let mut place = place.lock().unwrap_or_else(PoisonError::into_inner);
         let mut kept = match place.take() {
             Some(mut kept) => {
-                if kept.state.as_ref() != Some(&loaded.state) {
+                if kept.state != loaded.state {
                     kept.turn_to(loaded);
                 }
                 kept
@@ -125,21 +125,28 @@ impl Desks {
         done
     }
 
-    /// Does `work` at two desks of the studio `id`: as it is, and as it is about to become. The second one
-    /// is kept: whoever looks next finds there what was computed.
+    /// Does `work` at two desks of a studio: as it was, and as it is. The second one is kept: whoever looks next
+    /// finds there what was computed.
     pub fn at_both<T>(
         &self,
-        id: Uuid,
-        (before, after): (Arc<Studio>, Arc<Studio>),
+        (before, after): (&Loaded, &Loaded),
         work: impl FnOnce(&mut Desk, &mut Desk) -> T,
     ) -> T {
-        let place = self.desks.get_with(id, Place::default);
+        let place = self.desks.get_with(after.stored.id, Place::default);
         let mut place = place.lock().unwrap_or_else(PoisonError::into_inner);
-        let kept = place.take().map(|kept| kept.desk).filter(|desk| desk.studio() == before);
-        let mut was = kept.unwrap_or_else(|| Desk::new(before));
-        let mut is = Desk::new(after);
-        let done = work(&mut was, &mut is);
-        *place = Some(Kept { state: None, desk: is, seals: KnownFilms::default() });
+        let mut was = match place.take() {
+            Some(mut kept) => {
+                if kept.state != before.state {
+                    kept.turn_to(before);
+                }
+                kept
+            }
+            None => Kept::new(before),
+        };
+        let mut is = was.clone();
+        is.turn_to(after);
+        let done = work(&mut was.desk, &mut is.desk);
+        *place = Some(is);
         done
     }
 }

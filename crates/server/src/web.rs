@@ -124,7 +124,11 @@ async fn give_up_late(State(patience): State<Duration>, request: Request, next: 
         .unwrap_or_else(|_| Problem::timeout().into_response())
 }
 
+/// The id that an entry carries.
+const ENTRY: HeaderName = HeaderName::from_static("idempotency-key");
+
 async fn api_headers(State(app): State<App>, request: Request, next: Next) -> Response {
+    let entry = request.headers().get(ENTRY).cloned();
     let mut response = next.run(request).await;
     if response.status() == StatusCode::SERVICE_UNAVAILABLE
         && let Some(fault) = app.database.as_ref().and_then(crate::database::Condition::fault)
@@ -134,6 +138,10 @@ async fn api_headers(State(app): State<App>, request: Request, next: Next) -> Re
     }
     let now = app.clock.now().to_rfc3339_opts(chrono::SecondsFormat::Millis, true);
     let headers = response.headers_mut();
+    // Whoever sent an entry knows its own answer by it: something in between may answer too.
+    if let Some(entry) = entry {
+        headers.insert(ENTRY, entry);
+    }
     // An answer may have been kept; the time is always that of now.
     if let Ok(now) = HeaderValue::from_str(&now) {
         headers.insert(HeaderName::from_static("x-ulvek-now"), now);

@@ -1,9 +1,10 @@
 /** Everything that changes something. Each edit names the version it was made on. */
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { v7 } from 'uuid';
-import { ApiError, client, unwrap, type Schemas } from './client';
+import { client, unwrap, type Schemas } from './client';
 import { clockAhead } from './clock';
-import { send, wait, waiting, type Kind } from './waiting';
+import { deliver } from './sender';
+import type { Kind, send } from './waiting';
 
 type UndoOrRedo = 'undo' | 'redo';
 
@@ -30,35 +31,19 @@ export const useSavePicture = (id: string) =>
 
 type Entry<Body> = Body & { id: string; said: string };
 
-/** An entry of the log: without an answer it waits in this browser and is sent later; then there is
- * nothing to say of what it moves. */
+/** An entry of the log: it is kept in this browser first. Without an answer it waits there and is sent later; then
+ * there is nothing to say of what it moves. */
 function useEntry<K extends Kind>(kind: K) {
   type Body = Parameters<typeof send<K>>[3];
   const fresh = useFresh();
   return useMutation({
     networkMode: 'always',
     onSuccess: fresh,
-    mutationFn: async ({ id, said, ...rest }: Entry<Body>) => {
+    mutationFn: ({ id, said, ...rest }: Entry<Body>) => {
       const body = rest as unknown as Body;
-      const key = v7();
       const now = Date.now() + (clockAhead() ?? 0);
-      const later = () =>
-        wait({
-          key,
-          kind,
-          of: id,
-          said,
-          since: now,
-          body: { ...body, at: body.at ?? new Date(now).toISOString() },
-        });
-      // Behind others that wait it must not come first.
-      if (waiting().some((w) => w.of === id)) return later();
-      try {
-        return await send(kind, id, key, body);
-      } catch (error) {
-        if (!(error instanceof ApiError) || error.problem.status !== 0) throw error;
-        return later();
-      }
+      const at = body.at ?? new Date(now).toISOString();
+      return deliver({ key: v7(), kind, of: id, said, since: now, body: { ...body, at } });
     },
   });
 }

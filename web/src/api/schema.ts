@@ -2616,8 +2616,8 @@ export interface components {
         };
         /** @description One instrument. */
         InstrumentOut: {
-            /** @enum {string} */
-            behaves: "works" | "drops_out" | "sticks" | "jumps" | "drifts";
+            /** @enum {string|null} */
+            behaves: "works" | "drops_out" | "sticks" | "jumps" | "drifts" | null;
             /** @description What is wrong with it, in sentences. */
             faults: string[];
             /**

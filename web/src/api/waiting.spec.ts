@@ -63,3 +63,14 @@ test('an entry of the day book stands by itself, and holds up nothing when it is
   if (a) letGo(a);
   expect(waiting().map((w) => w.key)).toEqual(['b', 'c']);
 });
+
+test('an entry that another window sent is not numbered twice', () => {
+  for (const key of ['a', 'b', 'c']) wait(entry(key, 'p', 5));
+  const [a] = waiting();
+  if (!a) throw new Error('nothing waits');
+  sent(a);
+  const [b] = waiting();
+  if (b) sent(b);
+  sent(a);
+  expect(versions('p')).toEqual([7]);
+});

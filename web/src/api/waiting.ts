@@ -14,7 +14,7 @@ interface Bodies {
 
 export type Kind = keyof Bodies;
 
-interface Answers {
+export interface Answers {
   laid: Schemas['PictureOut'];
   touched: Schemas['TouchedOut'];
   happened: Schemas['HappenedOut'];
@@ -78,6 +78,8 @@ function numbered(list: Waiting[], of: string, first: number): Waiting[] {
 
 /** Without `entry`; those behind it follow on the version that is `on` by its own. */
 function without(entry: Waiting, on: number): void {
+  // Another window was faster: what it left is numbered already.
+  if (!waiting().some((w) => w.key === entry.key)) return;
   const rest = waiting().filter((w) => w.key !== entry.key);
   const version = versionOf(entry);
   keep(version === undefined ? rest : numbered(rest, entry.of, version + on));
@@ -127,11 +129,17 @@ export function next(list: Waiting[]): Waiting | undefined {
   return undefined;
 }
 
-/** What is said of an entry about a picture or a studio that was not sent: why it waits. */
-export const whyWaits = (of: string) =>
-  waiting().some((w) => w.of === of && w.against && versionOf(w) !== undefined)
+/** What is said of an entry about a picture or a studio that has no answer yet: why. */
+export function whyWaits(of: string): string {
+  const mine = waiting().filter((w) => w.of === of);
+  if (mine.length === 0) return 'It is kept. The plan follows.';
+  return mine.some((w) => w.against && versionOf(w) !== undefined)
     ? 'It waits in this browser behind the question that is open above. The plan follows then.'
     : 'Ulvek does not answer: it waits in this browser and is sent by itself. The plan follows then.';
+}
+
+/** How long an answer is waited for before the entry counts as not sent [ms]. [practice] */
+const DEADLINE_MS = 8_000;
 
 const PATHS = {
   laid: '/api/pictures/{id}/laid',
@@ -139,6 +147,12 @@ const PATHS = {
   happened: '/api/pictures/{id}/happened',
   daybook: '/api/studios/{id}/daybook',
 } as const;
+
+/** Holds that an answer is the entry's own: something in between may answer too, with nothing or a page. */
+function own<T extends { response: Response }>(answer: T, key: string): T {
+  if (answer.response.headers.get('idempotency-key') !== key) throw new Error('not its own answer');
+  return answer;
+}
 
 /** Sends an entry with its own id. */
 export function send<K extends Kind>(
@@ -150,6 +164,9 @@ export function send<K extends Kind>(
   const params = { path: { id }, header: { 'idempotency-key': key } };
   // One of the four: which body and answer go with which path is said by `Bodies` and `Answers`.
   const path = PATHS[kind] as typeof PATHS.laid;
-  const asked = client.POST(path, { params, body: body as Bodies['laid'] });
-  return unwrap(asked) as Promise<Answers[Kind]> as Promise<Answers[K]>;
+  const signal = AbortSignal.timeout(DEADLINE_MS);
+  const asked = client.POST(path, { params, body: body as Bodies['laid'], signal });
+  return unwrap(asked.then((answer) => own(answer, key))) as Promise<Answers[Kind]> as Promise<
+    Answers[K]
+  >;
 }

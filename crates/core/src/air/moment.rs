@@ -1,6 +1,8 @@
 //! The air at one moment, and what can be done to it.
 
-use crate::quantity::{AirSpeed, Celsius, OutOfRange, RelativeHumidity};
+use crate::quantity::{
+    AirSpeed, Celsius, Checked, DamperBy, Fault, OutOfRange, Range, RelativeHumidity, WarmerBy,
+};
 
 /// The air at one moment. Made by [`Air::try_new`], so its numbers are inside their ranges.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -51,6 +53,27 @@ pub struct RoomChange {
 }
 
 impl RoomChange {
+    /// Holds that a room can be changed so.
+    ///
+    /// # Errors
+    /// [`Fault`] naming the first number that is out of its range.
+    ///
+    /// ```
+    /// use ulvek_core::air::RoomChange;
+    /// let drier = RoomChange { damper: -0.1, ..RoomChange::default() };
+    /// assert!(drier.check().is_ok());
+    /// let wet = RoomChange { damper: 0.6, ..drier };
+    /// assert_eq!(wet.check().unwrap_err().place, "damper");
+    /// ```
+    pub fn check(&self) -> Checked {
+        let fits = |place: &str, range: &Range, value: f64| {
+            range.check(value).map(|_| ()).map_err(|e| Fault::new(place, e))
+        };
+        fits("warmer_k", WarmerBy::RANGE, self.warmer_k)?;
+        fits("damper", DamperBy::RANGE, self.damper)?;
+        fits("least_speed_m_s", AirSpeed::RANGE, self.least_speed_m_s)
+    }
+
     /// The air after it, within what can be.
     pub fn of(&self, air: &Air) -> Air {
         let (c, rh, speed) = (Celsius::RANGE, RelativeHumidity::RANGE, AirSpeed::RANGE);

@@ -30,6 +30,7 @@ pub fn drafted(studio: &Studio, draft: &Draft, now: DateTime<Utc>) -> Result<Stu
         after = save_settings(&after, settings.clone()).map_err(|f| f.within("draft.studio"))?;
     }
     if let Some(room) = &draft.room {
+        room.check().map_err(|f| f.within("draft.room"))?;
         after.air = after.air.changed_from(seconds(now), room);
         after.check_air().map_err(|f| f.within("draft.room"))?;
     }

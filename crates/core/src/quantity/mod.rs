@@ -66,6 +66,14 @@ quantity!(
     RelativeHumidity, HUMIDITY
 );
 quantity!(
+    /// How much warmer a room is made, in kelvin.
+    WarmerBy, WARMER_BY
+);
+quantity!(
+    /// How much damper a room is made, in relative humidity as a fraction of 1.
+    DamperBy, DAMPER_BY
+);
+quantity!(
     /// Speed of the air over the picture, m/s.
     AirSpeed, AIR_SPEED
 );

@@ -86,6 +86,20 @@ pub(super) const TEMPERATURE: Range =
 pub(super) const HUMIDITY: Range = row("relative humidity", "%", (0.0, 1.0), 100.0, "definition");
 pub(super) const AIR_SPEED: Range =
     row("air speed", "m/s", (0.0, 10.0), 1.0, "[practice] still room to strong fan");
+pub(super) const WARMER_BY: Range = row(
+    "change of temperature",
+    "K",
+    (-30.0, 30.0),
+    1.0,
+    "[practice] a heater or a cooler, from a cellar in winter",
+);
+pub(super) const DAMPER_BY: Range = row(
+    "change of humidity",
+    "%",
+    (-0.7, 0.4),
+    100.0,
+    "[practice] what a dehumidifier takes out, what a humidifier gives",
+);
 pub(super) const SHARE: Range = row("share", "%", (0.0, 1.0), 100.0, "definition");
 pub(super) const SURE: Range =
     row("how sure", "of 100", (0.5, 0.99), 100.0, "drying.md: brisk hands 50, careful ones 95");
@@ -135,6 +149,8 @@ pub const RANGES: &[Range] = &[
     EDGE,
     TEMPERATURE,
     HUMIDITY,
+    WARMER_BY,
+    DAMPER_BY,
     AIR_SPEED,
     SHARE,
     SURE,

@@ -143,6 +143,31 @@ impl Computer {
         }
     }
 
+    /// As [`ask_within`](Self::ask_within), but what was begun is carried out when nobody waits any more: whoever
+    /// looks next finds what it left.
+    ///
+    /// # Errors
+    /// As there.
+    pub async fn ask_or_leave<T: Send + Sync + 'static>(
+        &self,
+        patience: Duration,
+        (key, lane): (Named, Lane),
+        work: impl FnOnce(&Progress) -> (u32, T) + Send + 'static,
+    ) -> Result<Answer<T>, Problem> {
+        let asker = match self.begin(key, lane, work)? {
+            Begun::Kept(known) => return Ok(Answer::Ready(known)),
+            Begun::Going(asker) => asker,
+        };
+        match tokio::time::timeout(patience, asker.answer()).await {
+            Ok(answer) => Ok(Answer::Ready(known(answer?)?)),
+            Err(_) => {
+                let progress = asker.progress();
+                tokio::spawn(async move { asker.answer().await.map(|_| ()) });
+                Ok(Answer::Going(progress))
+            }
+        }
+    }
+
     fn begin<T: Send + Sync + 'static>(
         &self,
         key: Named,

@@ -66,14 +66,16 @@ fn reformula(cell: &str) -> String {
     let mut begins = true;
     let mut letters = cell.chars().peekable();
     while let Some(letter) = letters.next() {
-        let next = letters.peek().is_some_and(|next| MARKED.contains(next));
-        if begins && letter == '\'' && next {
-            text.extend(letters.next());
-            begins = false;
-            continue;
-        }
-        text.push(letter);
-        begins = PARTING.contains(&letter);
+        let marked = letters.peek().copied().filter(|next| MARKED.contains(next));
+        let kept = match marked.filter(|_| begins && letter == '\'') {
+            Some(next) => {
+                letters.next();
+                next
+            }
+            None => letter,
+        };
+        text.push(kept);
+        begins = PARTING.contains(&kept);
     }
     text
 }

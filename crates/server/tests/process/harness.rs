@@ -76,8 +76,14 @@ pub fn refusal(scratch: &Scratch) -> String {
 
 /// The whole answer to a GET, headers and body.
 pub fn get(address: &str, path: &str) -> String {
+    get_as(address, path, "*/*")
+}
+
+/// The same as who wants answers of one kind only.
+pub fn get_as(address: &str, path: &str, kind: &str) -> String {
     let mut stream = TcpStream::connect(address).unwrap();
-    write!(stream, "GET {path} HTTP/1.1\r\nHost: {address}\r\nConnection: close\r\n\r\n").unwrap();
+    let head = format!("GET {path} HTTP/1.1\r\nHost: {address}\r\nAccept: {kind}\r\n");
+    write!(stream, "{head}Connection: close\r\n\r\n").unwrap();
     let mut answer = Vec::new();
     stream.read_to_end(&mut answer).unwrap();
     String::from_utf8_lossy(&answer).into_owned()

@@ -6,7 +6,7 @@ mod harness;
 
 use harness::*;
 use nix::sys::signal::Signal;
-use std::io::Write;
+use std::io::{BufRead, BufReader, Write};
 use std::net::TcpStream;
 use std::os::unix::fs::PermissionsExt;
 use std::process::{Command, Stdio};
@@ -20,8 +20,12 @@ fn ctrl_c_stops_all_of_it_and_the_next_start_finds_everything_again() {
     assert!(before.contains("North-light room, Varnholt"), "{before}");
     let asset = get(&address, "/assets/app-1a2b.js");
     assert!(asset.contains("cache-control: public, max-age=31536000, immutable"), "{asset}");
-    let page = get(&address, "/pictures/any");
+    let page = get_as(&address, "/pictures/any", "text/html,application/xhtml+xml");
     assert!(page.contains("<title>Ulvek</title>") && page.contains("cache-control: no-cache"));
+    for path in ["/healthz", "/metrics", "/pictures/any"] {
+        let answer = get(&address, path);
+        assert!(answer.starts_with("HTTP/1.1 404") && !answer.contains("<title>"), "{answer}");
+    }
     let database = database_pid(&scratch);
     signal(child.id(), Signal::SIGINT);
     assert!(child.wait().unwrap().success());
@@ -197,4 +201,35 @@ fn others_on_the_network_are_let_in_only_with_the_word_for_it() {
     let said = String::from_utf8(out.stderr).unwrap();
     assert!(said.contains("add --open-to-network"), "{said}");
     assert!(!scratch.0.join("data").exists(), "nothing was begun");
+}
+
+#[test]
+fn two_applications_that_start_together_on_one_database_make_one_demo_and_both_serve() {
+    let scratch = Scratch::new("together");
+    let mut database = Command::new(env!("CARGO_BIN_EXE_ulvek"))
+        .args(["database", "--data"])
+        .arg(scratch.0.join("shared"))
+        .stdout(Stdio::piped())
+        .spawn()
+        .unwrap();
+    let mut url = String::new();
+    BufReader::new(database.stdout.take().unwrap()).read_line(&mut url).unwrap();
+    let start = || {
+        let mut serving = command(&scratch, LOOPBACK);
+        let mut child = serving.env("DATABASE_URL", url.trim()).spawn().unwrap();
+        let out = BufReader::new(child.stdout.take().unwrap());
+        (child, out)
+    };
+    let both = [start(), start()];
+    for (mut child, mut out) in both {
+        let mut said = String::new();
+        out.read_line(&mut said).unwrap();
+        let address = said.trim().rsplit('/').next().unwrap().to_owned();
+        let studios = get(&address, "/api/studios");
+        assert_eq!(studios.matches("North-light room, Varnholt").count(), 1, "{said}{studios}");
+        signal(child.id(), Signal::SIGTERM);
+        assert!(child.wait().unwrap().success());
+    }
+    signal(database.id(), Signal::SIGTERM);
+    database.wait().unwrap();
 }

@@ -13,6 +13,7 @@ import { useAddInstrument } from '../../api/edits';
 import { optionsOf, useCatalogue } from '../../components/catalogue';
 import { fieldError, otherError } from '../../components/fieldError';
 import { FormDialog } from '../../components/FormDialog';
+import { CopyToken } from './CopyToken';
 
 type Kind = Schemas['NewInstrument']['kind'];
 
@@ -95,7 +96,7 @@ function Token({ token, kind, onClose }: { token: string; kind: Kind; onClose: (
         </Box>
       </DialogContent>
       <DialogActions sx={{ p: 2 }}>
-        <Button onClick={() => void navigator.clipboard.writeText(token)}>Copy</Button>
+        <CopyToken token={token} />
         <Button variant="contained" onClick={onClose}>
           It has it
         </Button>

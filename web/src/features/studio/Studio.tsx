@@ -9,6 +9,7 @@ import { outlookQuery, studioQuery } from '../../api/queries';
 import { useCurrentStudio } from '../../components/currentStudio';
 import { fieldError } from '../../components/fieldError';
 import { Loading } from '../../components/Loading';
+import { PlainHttp } from '../../components/PlainHttp';
 import { Trouble } from '../../components/Trouble';
 import { useKeys } from '../../components/useKeys';
 import { useNow } from '../../components/useNow';
@@ -99,6 +100,7 @@ function OneStudio({ studio, reread }: Props) {
       <Typography variant="h1" sx={{ mb: 2, overflowWrap: 'anywhere' }}>
         {studio.studio.name}
       </Typography>
+      <PlainHttp />
       <StudioFields
         edit={edit}
         refused={(path) => fieldError(save.error, path)}

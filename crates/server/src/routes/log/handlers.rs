@@ -4,26 +4,28 @@ use super::found::{Bring, BroughtOut, LogPage, LogQuery};
 use super::planned::Before;
 use super::told::{HappenedOut, Retold, Told};
 use super::wire::{AgainstOut, Laid, LearnedOut, LogOut, Retouched, Touched, TouchedOut};
-use crate::compute::aside;
-use crate::desks::Desks;
+use crate::compute::{Answer, Lane, Progress, aside};
+use crate::desks::Loaded;
 use crate::extract::{Asked, Body, Once, Raw};
 use crate::formats::{HappeningDoc, Moment, read_log, write_log};
 use crate::problem::Problem;
 use crate::reading::{load, load_around};
 use crate::resolved::{InPicture, InStudio};
-use crate::routes::picture::handlers::{Bench, done, done_once};
+use crate::routes::picture::handlers::{done, done_once};
 use crate::routes::picture::wire::PictureOut;
-use crate::routes::view::{Of, view};
+use crate::routes::view::{Of, key_of, view};
 use crate::state::App;
 use axum::Json;
 use axum::extract::State;
 use axum::http::{HeaderMap, header};
 use axum::response::{IntoResponse, Response};
 use std::sync::Arc;
-use ulvek_core::deeds::{self, Deed, log};
+use std::time::Duration;
+use ulvek_core::deeds::{self, log};
 use ulvek_core::picture::TouchTest;
 use ulvek_core::quantity::Fault;
 use ulvek_store::LogAsked;
+use uuid::Uuid;
 
 /// Entries of a table at most. [practice] a long life of evenings
 const MOST_IN_TABLE: u32 = 200_000;
@@ -81,21 +83,16 @@ pub async fn happened(
     once: Once,
     Body(told): Body<Told>,
 ) -> Result<Json<HappenedOut>, Problem> {
-    let desks = app.desks.clone();
-    let (picture, (entry, said, moves)) =
+    let before = load_around(&mut app, id).await?;
+    let (picture, (entry, said)) =
         done_once(&mut app, (once, "happened"), (id, told.version), move |bench| {
             let told = told.read(bench.now);
             let zone = bench.studio.hours.zone();
             let (deed, new, said) = deeds::happen(&bench.studio, bench.p, &told, bench.now)?;
-            // A note moves nothing.
-            let before = &bench.studio.pictures[bench.p];
-            if (&before.steps, &before.tests) == (&deed.picture.steps, &deed.picture.tests) {
-                return Ok((deed, (HappeningDoc::of(&new, zone), said, Vec::new())));
-            }
-            let (deed, moves) = moved(&desks, bench, deed)?;
-            Ok((deed, (HappeningDoc::of(&new, zone), said, moves)))
+            Ok((deed, (HappeningDoc::of(&new, zone), said)))
         })
         .await?;
+    let moves = moves_since(&mut app, before, id).await?;
     Ok(Json(HappenedOut { picture, entry, said, moves }))
 }
 
@@ -220,18 +217,18 @@ pub async fn touched(
     once: Once,
     Body(touched): Body<Touched>,
 ) -> Result<Json<TouchedOut>, Problem> {
-    let desks = app.desks.clone();
-    let (picture, moves) =
+    let before = load_around(&mut app, id).await?;
+    let (picture, ()) =
         done_once(&mut app, (once, "touched"), (id, touched.version), move |bench| {
             let test = TouchTest {
                 at: touched.at.map_or(bench.now, Moment::utc),
                 step: touched.step,
                 felt: touched.felt,
             };
-            let deed = deeds::touch(&bench.studio, bench.p, test, bench.now)?;
-            moved(&desks, bench, deed)
+            Ok((deeds::touch(&bench.studio, bench.p, test, bench.now)?, ()))
         })
         .await?;
+    let moves = moves_since(&mut app, before, id).await?;
     Ok(Json(TouchedOut { picture, moves }))
 }
 
@@ -244,13 +241,13 @@ pub async fn retouched(
     InPicture { id, .. }: InPicture,
     Body(asked): Body<Retouched>,
 ) -> Result<Json<TouchedOut>, Problem> {
-    let desks = app.desks.clone();
-    let (picture, moves) = done(&mut app, (id, asked.version), move |bench| {
+    let before = load_around(&mut app, id).await?;
+    let (picture, ()) = done(&mut app, (id, asked.version), move |bench| {
         let (old, new) = (asked.test.read(), asked.instead.map(|doc| doc.read()));
-        let deed = deeds::retouch(&bench.studio, bench.p, (&old, new), bench.now)?;
-        moved(&desks, bench, deed)
+        Ok((deeds::retouch(&bench.studio, bench.p, (&old, new), bench.now)?, ()))
     })
     .await?;
+    let moves = moves_since(&mut app, before, id).await?;
     Ok(Json(TouchedOut { picture, moves }))
 }
 
@@ -271,19 +268,41 @@ pub async fn learned(
     .await
 }
 
-/// What `deed` moves in the studio that it is done in, and what a test that it brings says.
-fn moved(desks: &Desks, bench: &Bench, deed: Deed) -> Result<(Deed, Vec<String>), Fault> {
-    let mut after = bench.studio.as_ref().clone();
-    after.pictures[bench.p] = deed.picture.clone();
-    let learned = after.learn();
-    let known = &bench.studio.pictures[bench.p].tests;
-    let brought = deed.picture.tests.iter().find(|test| !known.contains(test));
-    let found = brought.map(|test| (test, &learned));
-    let both = (bench.studio.clone(), Arc::new(after));
-    let moves = desks.at_both(bench.studio_id, both, |before, after| {
-        deeds::what_moves(before, after, bench.p, found, bench.now)
-    });
-    Ok((deed, moves?))
+/// How long whoever enters something waits to hear what it moves [ms]: it is kept already. [practice]
+const MOVES_MS: u64 = 600;
+/// What is said when that takes longer.
+const STILL_COUNTED: &str =
+    "What this moves is still being worked out: the plan shows it in a moment.";
+
+/// What an entry about picture `id` moved in its studio, which was as `before`, and what a test that it brought
+/// says. In a large studio that takes longer than a painter waits; the plan then shows it.
+async fn moves_since(app: &mut App, before: Arc<Loaded>, id: Uuid) -> Result<Vec<String>, Problem> {
+    let after = load_around(app, id).await?;
+    let (was, is) = (before.place_of(id)?, after.place_of(id)?);
+    let (old, new) = (&before.studio.pictures[was], &after.studio.pictures[is]);
+    // A note moves nothing.
+    if (&old.steps, &old.tests) == (&new.steps, &new.tests) || was != is {
+        return Ok(Vec::new());
+    }
+    let now = app.clock.now();
+    let key = key_of(&after, now, &format!("moves {id}"));
+    let desks = app.desks.clone();
+    let work = move |_: &Progress| {
+        let mut learning = after.studio.as_ref().clone();
+        let learned = learning.learn();
+        let known = &before.studio.pictures[was].tests;
+        let tests = &after.studio.pictures[is].tests;
+        let found = tests.iter().find(|test| !known.contains(test)).map(|test| (test, &learned));
+        let moves = desks.at_both((&before, &after), |before, after| {
+            deeds::what_moves(before, after, is, found, now)
+        });
+        (0, moves)
+    };
+    let patience = Duration::from_millis(MOVES_MS);
+    match app.computing().ask_or_leave(patience, (key, Lane::View), work).await? {
+        Answer::Ready(moves) => Ok(moves.as_ref().clone()?),
+        Answer::Going(_) => Ok(vec![STILL_COUNTED.to_owned()]),
+    }
 }
 
 /// Everything that was entered of a picture, in the order of entry, corrections among it.

@@ -45,7 +45,6 @@ async fn with_ground_held(app: &mut App, studio: Uuid) -> Result<Held<'_>, Probl
 
 /// A picture in its studio, as a deed finds it.
 pub(in crate::routes) struct Bench {
-    pub studio_id: Uuid,
     pub studio: Arc<Studio>,
     /// Its place among the studio's pictures.
     pub p: usize,
@@ -87,7 +86,7 @@ pub(in crate::routes) async fn done_once<T: Send + 'static>(
     // A stale one is not computed; an entry that was sent before is told so first of all.
     let computed = if current == given {
         let studio = loaded.studio.clone();
-        let bench = Bench { studio_id, studio, p, photographs, now };
+        let bench = Bench { studio, p, photographs, now };
         aside(app, move || deed(&bench)).await?.map_err(Problem::from)
     } else {
         Err(StoreError::Stale { given, current }.into())
