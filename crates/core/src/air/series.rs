@@ -277,7 +277,9 @@ impl AirSeries {
     /// The first time after `t` [s] at which another reading begins, or the last one ends.
     pub fn next_change(&self, t: f64) -> Option<f64> {
         let n = self.readings.partition_point(|(at, _)| *at <= t);
-        let next = self.readings.get(n).map(|(at, _)| *at);
+        // A reading that says the same again changes nothing: a film need not stop at it.
+        let now = self.at(t);
+        let next = self.readings[n..].iter().find(|(_, air)| air != now).map(|(at, _)| *at);
         next.or_else(|| self.end().filter(|end| *end > t))
     }
 

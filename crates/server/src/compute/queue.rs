@@ -13,6 +13,9 @@ const MOST_OF_STUDIO: usize = 32;
 /// Computations that may wait in all. [practice]
 const MOST_WAITING: usize = 256;
 
+/// How many times more computations than cores may run, so that every studio has one of its own. [practice]
+const BESIDE: usize = 4;
+
 /// What is done: it is told where to say how far it is.
 pub(super) type Work = Box<dyn FnOnce(&Progress) -> Kept + Send>;
 type Outcome = Option<Result<Kept, Problem>>;
@@ -45,6 +48,8 @@ struct State {
     waiting: HashMap<Uuid, VecDeque<Waiting>>,
     jobs: HashMap<Key, Job>,
     running: usize,
+    /// How many of each studio run.
+    running_of: HashMap<Uuid, usize>,
     long: usize,
     /// Studios of which a view is computed.
     busy: HashSet<Uuid>,
@@ -163,6 +168,12 @@ impl Queue {
             state.jobs.remove(&key);
         }
         state.running -= 1;
+        if let Some(of_studio) = state.running_of.get_mut(&key.studio) {
+            *of_studio -= 1;
+            if *of_studio == 0 {
+                state.running_of.remove(&key.studio);
+            }
+        }
         match lane {
             Lane::Quick => {}
             Lane::Long => state.long -= 1,
@@ -215,7 +226,11 @@ impl State {
         for _ in 0..self.turns.len() {
             let studio = self.turns.pop_front()?;
             let (long_full, busy) = (self.long + 1 >= threads, self.busy.contains(&studio));
-            let (full, crowded) = (self.running >= threads, self.running > threads);
+            // A studio of which nothing runs need not wait until another one is done, which may take long: they
+            // share the cores then.
+            let beside = !self.running_of.contains_key(&studio) && self.running < BESIDE * threads;
+            let full = self.running >= threads && !beside;
+            let crowded = self.running > threads && !beside;
             let fits = |w: &Waiting| match w.lane {
                 Lane::Long => !long_full && !full,
                 Lane::View => !busy && !full,
@@ -230,6 +245,7 @@ impl State {
             }
             if let Some(next) = next {
                 self.running += 1;
+                *self.running_of.entry(studio).or_default() += 1;
                 match next.lane {
                     Lane::Quick => {}
                     Lane::Long => self.long += 1,

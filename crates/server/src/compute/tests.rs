@@ -136,3 +136,28 @@ async fn a_refusal_is_not_kept_and_a_long_question_takes_no_more_room_than_a_sho
     assert_ne!(key(1, "what-if a").key, key(1, "what-if b").key);
     assert_ne!(key(1, "what-if a").key, key(2, "what-if a").key);
 }
+
+#[tokio::test(flavor = "multi_thread")]
+async fn a_studio_whose_answers_take_long_keeps_no_other_one_waiting() {
+    let computer = Computer::default();
+    // One studio takes every place there is, with work that does not end by itself.
+    let mut held = Vec::new();
+    for (lane, n) in [(Lane::View, 0), (Lane::Long, 1), (Lane::Quick, 2), (Lane::Quick, 3)] {
+        let (go, began, work) = gate();
+        held.push((
+            go,
+            computer.begin::<u8>(key(1, &format!("hard {n}")), lane, |_| work()).unwrap(),
+        ));
+        drop(began);
+    }
+    for other in 2..5 {
+        let asked = computer.ask(key(other, "easy"), Lane::View, move || (1, other));
+        let told = tokio::time::timeout(Duration::from_secs(60), asked).await;
+        assert_eq!(*told.expect("it is not held up").unwrap(), other);
+    }
+    for (go, begun) in held {
+        go.send(()).unwrap();
+        let Begun::Going(asker) = begun else { unreachable!() };
+        asker.answer().await.unwrap();
+    }
+}
