@@ -17,15 +17,20 @@ export interface Server {
   again: (clock: string) => Promise<Server>;
 }
 
-/** The application at a free port; its clock shows `CLOCK` when it starts. */
-export function startServer(): Promise<Server> {
+/** The application at a free port, told `more`; its clock shows `CLOCK` when it starts. */
+export function startServer(more: string[] = []): Promise<Server> {
   const data = mkdtempSync(join(process.env.ULVEK_SCRATCH ?? tmpdir(), 'journey-'));
-  return startOn(data, '127.0.0.1:0', CLOCK);
+  return startOn(data, '127.0.0.1:0', CLOCK, more);
 }
 
-async function startOn(data: string, listen: string, clock: string): Promise<Server> {
+async function startOn(
+  data: string,
+  listen: string,
+  clock: string,
+  more: string[],
+): Promise<Server> {
   const binary = 'target/debug/ulvek';
-  const args = ['serve', '--demo', '--listen', listen, '--data', data, '--clock', clock];
+  const args = ['serve', '--demo', '--listen', listen, '--data', data, '--clock', clock, ...more];
   const env = { ...process.env };
   delete env.DATABASE_URL;
   const child = spawn(join(ROOT, binary), args, {
@@ -48,7 +53,7 @@ async function startOn(data: string, listen: string, clock: string): Promise<Ser
     },
     again: async (then) => {
       await end();
-      return startOn(data, new URL(url).host, then);
+      return startOn(data, new URL(url).host, then, more);
     },
   };
 }

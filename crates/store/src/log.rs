@@ -96,10 +96,13 @@ pub(crate) async fn logs_in(
         " FROM log_entry l JOIN picture p ON p.id = l.picture_id \
          WHERE p.deleted_at IS NULL AND p.studio_id = ",
     );
-    query.push_bind(studio).push(" ORDER BY l.number");
+    query.push_bind(studio);
     let rows = query.build().fetch_all(conn).await?;
+    // Put in order here: the database would do it in a table on its disk, which may be full.
+    let mut entries = read_entries(&rows, unread);
+    entries.sort_by_key(|(_, entry)| entry.number);
     let mut found: HashMap<Uuid, Vec<LogEntry>> = HashMap::new();
-    for (picture, entry) in read_entries(&rows, unread) {
+    for (picture, entry) in entries {
         found.entry(picture.unwrap_or_default()).or_default().push(entry);
     }
     Ok(found)

@@ -5,9 +5,9 @@ use sqlx::MySqlPool;
 use ulvek_core::picture::TouchTest;
 use ulvek_core::studio::Studio;
 use ulvek_store::{
-    MIGRATIONS, NewPhotograph, SetupError, SetupLock, StoreError, Wanted, add_photograph,
-    create_studio, find_photograph, find_picture, load_studio, photographs_of, save_picture,
-    save_settings, was_sent,
+    LogAsked, MIGRATIONS, NewPhotograph, SetupError, SetupLock, StoreError, Wanted, add_photograph,
+    create_studio, find_photograph, find_picture, load_studio, photographs_of,
+    photographs_of_studio, save_picture, save_settings, search_log, studio_state, was_sent,
 };
 use ulvek_testkit::{at, picture, studio};
 use uuid::Uuid;
@@ -150,6 +150,23 @@ async fn a_start_that_was_cut_off_is_gone_on_with(pool: MySqlPool) {
     run(&pool, "UPDATE _sqlx_migrations SET success = TRUE, version = 999 WHERE version = 15")
         .await;
     assert!(matches!(bring().await.unwrap_err(), SetupError::Newer(999)));
+}
+
+#[sqlx::test(migrator = "MIGRATIONS")]
+async fn a_studio_is_read_without_a_table_on_the_disk_of_the_database(pool: MySqlPool) {
+    let id = touched(&pool, "Fog lamp").await;
+    let mut conn = pool.acquire().await.unwrap();
+    let asked = LogAsked { words: "lamp dry".into(), page: (0, 50), ..LogAsked::default() };
+    load_studio(&mut conn, id).await.unwrap();
+    photographs_of_studio(&mut conn, id).await.unwrap();
+    studio_state(&mut conn, id).await.unwrap();
+    search_log(&mut conn, id, &asked).await.unwrap();
+    let made: (String, String) =
+        sqlx::query_as("SHOW SESSION STATUS LIKE 'Created_tmp_disk_tables'")
+            .fetch_one(&mut *conn)
+            .await
+            .unwrap();
+    assert_eq!(made.1, "0");
 }
 
 #[sqlx::test(migrator = "MIGRATIONS")]

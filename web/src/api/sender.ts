@@ -8,6 +8,7 @@ import {
   next,
   send,
   sent,
+  stir,
   wait,
   waiting,
   type Answers,
@@ -24,6 +25,9 @@ type Outcome = { answer?: unknown } | { refused: ApiError };
 
 /** Entries whose form is still open in this window: a refusal goes there and leaves nothing behind. */
 const open = new Map<string, (outcome: Outcome) => void>();
+
+/** Whether an entry is sent for the first time just now: nobody needs to hear that it waits. */
+export const isNew = ({ key }: Waiting) => open.has(key);
 
 function tell(entry: Waiting, outcome: Outcome): boolean {
   const heard = open.get(entry.key);
@@ -69,6 +73,7 @@ export function drain(): Promise<void> {
       open.delete(key);
       heard({});
     }
+    stir();
   });
   return draining;
 }

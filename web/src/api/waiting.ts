@@ -51,6 +51,12 @@ function keep(list: Waiting[]) {
   for (const listener of listeners) listener();
 }
 
+/** Lets every view look at the list again: something beside it has changed. */
+export function stir() {
+  read = { text: null, list: [] };
+  for (const listener of listeners) listener();
+}
+
 function subscribe(listener: () => void) {
   listeners.add(listener);
   // Another window of the same browser sends too.

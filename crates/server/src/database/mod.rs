@@ -23,6 +23,11 @@ const RESTART_MS: u64 = 500;
 const RESTART_MOST_S: u64 = 30;
 /// A server that lived so long did not die at once [s]. [practice]
 const LIVED_S: u64 = 5;
+/// How often the disk is looked at [s]. [practice]
+const LOOK_S: u64 = 1;
+/// Room on the disk below which what was put aside is given to the server, so that it goes on [bytes].
+/// [practice] what its logs take in some seconds
+const LAST_BYTES: u64 = 16 * 1024 * 1024;
 /// Room on the disk below which nothing is changed any more [bytes]. [practice] several edits of
 /// the largest studio, and a photograph
 const ROOM_BYTES: u64 = 64 * 1024 * 1024;
@@ -216,11 +221,18 @@ async fn watch_over(
                     Err(error) => tracing::error!(%error, "MariaDB cannot be started"),
                 }
             }
-            () = tokio::time::sleep(Duration::from_secs(LIVED_S)) => {
-                // It lives: what was wrong is over.
-                told.fault.send_replace(None);
-                if server.folder().free_bytes().is_some_and(|free| free > 2 * ROOM_BYTES) {
-                    let _ = server.folder().keep_reserve();
+            () = tokio::time::sleep(Duration::from_secs(LOOK_S)) => {
+                if began.elapsed() > Duration::from_secs(LIVED_S) {
+                    // It lives: what was wrong is over.
+                    told.fault.send_replace(None);
+                }
+                match server.folder().free_bytes() {
+                    // Before it dies of a full disk, not after.
+                    Some(free) if free < LAST_BYTES => server.folder().release_reserve(),
+                    Some(free) if free > 2 * ROOM_BYTES => {
+                        let _ = server.folder().keep_reserve();
+                    }
+                    _ => {}
                 }
             }
             _ = stopped.changed() => {

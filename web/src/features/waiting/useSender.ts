@@ -1,7 +1,7 @@
 /** Sends what waits, in order, as soon as Ulvek answers again. */
 import { useQueryClient } from '@tanstack/react-query';
 import { useEffect } from 'react';
-import { drain } from '../../api/sender';
+import { drain, isNew } from '../../api/sender';
 import { next, useWaiting, waiting } from '../../api/waiting';
 
 /** How often it is tried again [ms]. [practice] */
@@ -30,5 +30,5 @@ export function useSender() {
       window.removeEventListener('online', again);
     };
   }, [cache, some]);
-  return list;
+  return list.filter((entry) => !isNew(entry));
 }
