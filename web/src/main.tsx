@@ -5,7 +5,6 @@ import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, RouterProvider } from 'react-router';
 import { ApiError } from './api/client';
 import { LAST_MS, recall, remember } from './lastState';
-import { reloadAfterUpgrade } from './reloadAfterUpgrade';
 import { NotHere } from './features/shell/NotHere';
 import { Shell } from './features/shell/Shell';
 import { SurroundProvider } from './theme/SurroundProvider';
@@ -44,85 +43,97 @@ const router = createBrowserRouter([
     ErrorBoundary: NotHere,
     HydrateFallback: () => null,
     children: [
-      { index: true, lazy: async () => ({ Component: (await import('./features/now/Now')).Now }) },
+      // A view that fails leaves rail and navigation where they are.
       {
-        path: 'pictures',
-        lazy: async () => ({ Component: (await import('./features/pictures/Pictures')).Pictures }),
-      },
-      {
-        path: 'pictures/:id',
-        lazy: async () => ({ Component: (await import('./features/picture/Picture')).Picture }),
-      },
-      {
-        path: 'pictures/:id/cup/:step',
-        lazy: async () => ({
-          Component: (await import('./features/picture/cup/CupView')).CupView,
-        }),
-      },
-      {
-        path: 'season',
-        lazy: async () => ({ Component: (await import('./features/season/Season')).Season }),
-      },
-      {
-        path: 'season/week',
-        lazy: async () => ({ Component: (await import('./features/season/Week')).Week }),
-      },
-      {
-        path: 'gate',
-        lazy: async () => ({ Component: (await import('./features/gate/Gates')).Gates }),
-      },
-      {
-        path: 'pictures/:id',
-        lazy: async () => ({ Component: (await import('./features/gate/Sealing')).Sealing }),
+        ErrorBoundary: NotHere,
         children: [
           {
+            index: true,
+            lazy: async () => ({ Component: (await import('./features/now/Now')).Now }),
+          },
+          {
+            path: 'pictures',
+            lazy: async () => ({
+              Component: (await import('./features/pictures/Pictures')).Pictures,
+            }),
+          },
+          {
+            path: 'pictures/:id',
+            lazy: async () => ({ Component: (await import('./features/picture/Picture')).Picture }),
+          },
+          {
+            path: 'pictures/:id/cup/:step',
+            lazy: async () => ({
+              Component: (await import('./features/picture/cup/CupView')).CupView,
+            }),
+          },
+          {
+            path: 'season',
+            lazy: async () => ({ Component: (await import('./features/season/Season')).Season }),
+          },
+          {
+            path: 'season/week',
+            lazy: async () => ({ Component: (await import('./features/season/Week')).Week }),
+          },
+          {
             path: 'gate',
-            lazy: async () => ({ Component: (await import('./features/gate/GateView')).GateView }),
+            lazy: async () => ({ Component: (await import('./features/gate/Gates')).Gates }),
           },
           {
-            path: 'varnish',
-            lazy: async () => ({
-              Component: (await import('./features/gate/VarnishView')).VarnishView,
-            }),
+            path: 'pictures/:id',
+            lazy: async () => ({ Component: (await import('./features/gate/Sealing')).Sealing }),
+            children: [
+              {
+                path: 'gate',
+                lazy: async () => ({
+                  Component: (await import('./features/gate/GateView')).GateView,
+                }),
+              },
+              {
+                path: 'varnish',
+                lazy: async () => ({
+                  Component: (await import('./features/gate/VarnishView')).VarnishView,
+                }),
+              },
+              {
+                path: 'bench',
+                lazy: async () => ({
+                  Component: (await import('./features/gate/BenchView')).BenchView,
+                }),
+              },
+              {
+                path: 'photographs',
+                lazy: async () => ({
+                  Component: (await import('./features/gate/PhotographsView')).PhotographsView,
+                }),
+              },
+              {
+                path: 'record',
+                lazy: async () => ({
+                  Component: (await import('./features/gate/RecordView')).RecordView,
+                }),
+              },
+            ],
           },
           {
-            path: 'bench',
-            lazy: async () => ({
-              Component: (await import('./features/gate/BenchView')).BenchView,
-            }),
+            path: 'log',
+            lazy: async () => ({ Component: (await import('./features/log/LogView')).LogView }),
           },
           {
-            path: 'photographs',
-            lazy: async () => ({
-              Component: (await import('./features/gate/PhotographsView')).PhotographsView,
-            }),
+            path: 'shelf',
+            lazy: async () => ({ Component: (await import('./features/shelf/Shelf')).Shelf }),
           },
           {
-            path: 'record',
-            lazy: async () => ({
-              Component: (await import('./features/gate/RecordView')).RecordView,
-            }),
+            path: 'studio',
+            lazy: async () => ({ Component: (await import('./features/studio/Studio')).Studio }),
           },
         ],
-      },
-      {
-        path: 'log',
-        lazy: async () => ({ Component: (await import('./features/log/LogView')).LogView }),
-      },
-      {
-        path: 'shelf',
-        lazy: async () => ({ Component: (await import('./features/shelf/Shelf')).Shelf }),
-      },
-      {
-        path: 'studio',
-        lazy: async () => ({ Component: (await import('./features/studio/Studio')).Studio }),
       },
       { path: '*', Component: NotHere },
     ],
   },
 ]);
 
-reloadAfterUpgrade();
 // Installed, the page opens without a connection too.
 if (import.meta.env.PROD && 'serviceWorker' in navigator) {
   window.addEventListener('load', () => void navigator.serviceWorker.register('/sw.js'));
