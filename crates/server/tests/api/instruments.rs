@@ -25,14 +25,14 @@ fn minutes(from: i64, count: i64, celsius: f64, humidity: f64) -> Value {
 }
 
 impl Studio {
-    async fn instrument(&self, key: &str, kind: &str) -> (String, String) {
+    pub async fn instrument(&self, key: &str, kind: &str) -> (String, String) {
         let new = json!({ "kind": kind, "name": "North wall" });
         let added = self.post(&format!("/api/studios/{key}/instruments"), &new).await.json();
         let text = |of: &str| added[of].as_str().unwrap().to_owned();
         (text("id"), text("token"))
     }
 
-    async fn sends(&self, token: &str, body: &Value) -> Answer {
+    pub async fn sends(&self, token: &str, body: &Value) -> Answer {
         let bearer = format!("Bearer {token}");
         let headers = [("content-type", "application/json"), ("authorization", bearer.as_str())];
         let body = Body::from(body.to_string());

@@ -150,3 +150,82 @@ async fn new_words_on_a_photograph_are_seen_by_the_gate_at_once(pool: MySqlPool)
     assert_eq!(studio.put(&path, &edit).await.status, 200);
     assert_eq!(gate().await["photographs"][0]["caption"], "other words");
 }
+
+#[sqlx::test(migrator = "MIGRATIONS")]
+async fn eight_who_add_a_picture_and_four_instruments_at_once_are_all_served(pool: MySqlPool) {
+    let studio = Studio::on(pool);
+    let key = studio.demo().await;
+    let picture = |n: usize| json!({ "id": "x", "title": format!("Lamp {n}"), "width_cm": 20, "height_cm": 20 });
+    let pictures = format!("/api/studios/{key}/pictures");
+    let mut made = Vec::new();
+    for n in 0..8 {
+        let (router, path, body) = (studio.router.clone(), pictures.clone(), picture(n));
+        made.push(tokio::spawn(async move { Studio { router }.post(&path, &body).await.status }));
+    }
+    for one in made {
+        assert_eq!(one.await.unwrap(), 201);
+    }
+    let mut sent = Vec::new();
+    for _ in 0..4 {
+        let (_, token) = studio.instrument(&key, "hygrometer").await;
+        let router = studio.router.clone();
+        sent.push(tokio::spawn(async move {
+            let studio = Studio { router };
+            let mut all = Vec::new();
+            for minute in 0..25 {
+                let body = json!({ "readings": [{ "at": format!("2027-01-14T16:{minute:02}:00Z"),
+                    "temperature_c": 20.0, "relative_humidity": 0.5 }] });
+                // The scheme is written in any case.
+                let token = format!("bearer {token}");
+                let headers = [("content-type", "application/json"), ("authorization", &token)];
+                let body = Body::from(body.to_string());
+                let path = "/api/instruments/readings";
+                all.push(studio.ask(Method::POST, path, &headers, body).await.status.as_u16());
+            }
+            all
+        }));
+    }
+    for one in sent {
+        assert_eq!(one.await.unwrap(), [200; 25]);
+    }
+}
+
+#[sqlx::test(migrator = "MIGRATIONS")]
+async fn a_question_is_at_most_a_megabyte_and_a_room_changes_within_what_machines_do(
+    pool: MySqlPool,
+) {
+    let studio = Studio::on(pool);
+    let key = studio.demo().await;
+    let path = format!("/api/studios/{key}/season/what-if");
+    let long = json!({ "pictures": [], "x": "y".repeat(1_100_000) });
+    let said = studio.post(&path, &long).await.problem(413);
+    assert!(said.contains("1 MB"), "{said}");
+    let room = json!({ "version": 1, "warmer_k": 0.0, "damper": 0.6, "least_speed_m_s": 0.15 });
+    let said = studio.post(&path, &json!({ "pictures": [], "room": room })).await.problem(422);
+    assert!(said.starts_with("draft.room.damper: change of humidity must be"), "{said}");
+}
+
+#[sqlx::test(migrator = "MIGRATIONS")]
+async fn what_an_instrument_is_refused_uses_no_allowance_and_it_is_told_when_to_come_again(
+    pool: MySqlPool,
+) {
+    let studio = Studio::on(pool);
+    let key = studio.demo().await;
+    let (_, token) = studio.instrument(&key, "hygrometer").await;
+    let send = async |celsius: f64| {
+        let one = json!({ "at": "2027-01-14T16:00:00Z", "temperature_c": celsius, "relative_humidity": 0.5 });
+        studio.sends(&token, &json!({ "readings": vec![one; 2000] })).await
+    };
+    for _ in 0..3 {
+        // Two thousand that cannot be, three times.
+        assert_eq!(send(999.0).await.json()["taken"], 0);
+    }
+    assert_eq!(send(20.0).await.status, 200, "the allowance is still there");
+    let flood = send(20.0).await;
+    flood.problem(429);
+    let after: u64 = flood.headers["retry-after"].to_str().unwrap().parse().unwrap();
+    assert!(
+        (150..=200).contains(&after),
+        "1000 of 2000 are left, 5 come back each second: {after}"
+    );
+}
