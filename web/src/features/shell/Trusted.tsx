@@ -1,14 +1,21 @@
 import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
-import type { ReactNode } from 'react';
+import { useState, type ReactNode } from 'react';
 import { clockAhead } from '../../api/clock';
 import { outlookQuery } from '../../api/queries';
 import { useStale } from '../../components/useStale';
 import { clock } from '../../format/time';
 
+/** Things that are named in the notice. [practice] two lines on a phone each */
+const NAMED = 2;
+
 /** What of the studio cannot be read: everything else is computed without it. */
 function LeftOut({ unread }: { unread: string[] }) {
+  const [all, setAll] = useState(false);
+  const named = all ? unread : unread.slice(0, NAMED);
+  const more = unread.length - named.length;
   return (
     <Box
       role="alert"
@@ -18,9 +25,14 @@ function LeftOut({ unread }: { unread: string[] }) {
         {unread.length === 1 ? 'One thing' : `${unread.length} things`} kept here cannot be read.
       </Typography>
       <Typography>
-        All that is shown is computed without: {unread.slice(0, 5).join('; ')}
-        {unread.length > 5 ? '; and more' : ''}. Nothing of it is lost: ask who looks after Ulvek.
+        All that is shown is computed without: {named.join('; ')}. It is not lost: ask who looks
+        after Ulvek.
       </Typography>
+      {more > 0 && (
+        <Button variant="text" sx={{ px: 0 }} onClick={() => setAll(true)}>
+          Name the other {more}
+        </Button>
+      )}
     </Box>
   );
 }
