@@ -3,11 +3,15 @@
 use crate::bodies::Question;
 use crate::formats::read_json;
 use crate::problem::Problem;
+use crate::state::App;
+use crate::streams::Client;
 use axum::body::Bytes;
 use axum::extract::{FromRequest, FromRequestParts, Query, Request};
 use axum::http::header;
 use axum::http::request::Parts;
 use serde::de::DeserializeOwned;
+use std::convert::Infallible;
+use std::net::{IpAddr, Ipv4Addr};
 
 /// A JSON body; what does not fit is refused with its place.
 pub struct Body<T>(pub T);
@@ -103,5 +107,23 @@ impl<S: Send + Sync> FromRequestParts<S> for Once {
         id.map(|id| Self(Some(id))).ok_or_else(|| {
             Problem::refused("idempotency-key", "it must be a UUID, a new one for each entry")
         })
+    }
+}
+
+impl FromRequestParts<App> for Client {
+    type Rejection = Infallible;
+
+    async fn from_request_parts(parts: &mut Parts, app: &App) -> Result<Self, Infallible> {
+        // Requests that never crossed a network (tests, the application's own) come from nowhere.
+        let nowhere = Self(IpAddr::V4(Ipv4Addr::UNSPECIFIED));
+        let peer = parts.extensions.get().copied().unwrap_or(nowhere);
+        // A proxy of this machine that shows the application adds who asked at the end; what stands before it,
+        // anybody may have written.
+        if peer.0.is_loopback() && app.doors.has_proxy() {
+            let said = parts.headers.get("x-forwarded-for").and_then(|v| v.to_str().ok());
+            let last = said.and_then(|said| said.rsplit(',').next()?.trim().parse().ok());
+            return Ok(last.map_or(peer, Self));
+        }
+        Ok(peer)
     }
 }

@@ -3,7 +3,7 @@
 mod again;
 mod bodies;
 pub mod commands;
-pub mod compute;
+mod compute;
 mod connections;
 mod darkroom;
 pub mod database;

@@ -1,6 +1,5 @@
 //! Reading a studio as it is now, or taking it as it was read when nothing changed since.
 
-use crate::compute::aside;
 use crate::desks::Loaded;
 use crate::problem::Problem;
 use crate::state::App;
@@ -26,13 +25,14 @@ pub async fn load(app: &mut App, studio: Uuid) -> Result<Arc<Loaded>, Problem> {
     for row in &stored.unread {
         tracing::error!(what = row.what, why = row.why, "a row cannot be read and is left out");
     }
-    let loaded = aside(app, move || {
-        // What the tests teach is never kept: the same tests always teach the same.
-        stored.studio.learn();
-        let around = Arc::new(stored.studio.clone());
-        Arc::new(Loaded { state, stored, studio: around, photographs })
-    })
-    .await?;
+    let loaded = app
+        .aside(move || {
+            // What the tests teach is never kept: the same tests always teach the same.
+            stored.studio.learn();
+            let around = Arc::new(stored.studio.clone());
+            Arc::new(Loaded { state, stored, studio: around, photographs })
+        })
+        .await?;
     desks.loaded.insert(key, loaded.clone());
     Ok(loaded)
 }

@@ -7,6 +7,7 @@ use crate::database::Condition;
 use crate::desks::Desks;
 use crate::doors::Doors;
 use crate::instruments::Scale;
+use crate::leaving::unless_left;
 use crate::live::Live;
 use crate::pace::Pace;
 use crate::problem::Problem;
@@ -20,6 +21,7 @@ use std::marker::PhantomData;
 use std::ops::{Deref, DerefMut};
 use std::sync::{Arc, Mutex};
 use tokio::sync::Notify;
+use ulvek_core::cancel::Cancel;
 use ulvek_store::StoreError;
 use uuid::Uuid;
 
@@ -122,6 +124,34 @@ impl App {
         &self.computer
     }
 
+    /// Does `work` away from the threads that answer requests, and gives it up when nobody waits.
+    ///
+    /// # Errors
+    /// An internal problem when it panics.
+    pub async fn aside<T: Send + 'static>(
+        &mut self,
+        work: impl FnOnce() -> T + Send + 'static,
+    ) -> Result<T, Problem> {
+        struct GoneWithMe(Cancel);
+        impl Drop for GoneWithMe {
+            fn drop(&mut self) {
+                self.0.cancel();
+            }
+        }
+        let flag = GoneWithMe(Cancel::default());
+        let mine = flag.0.clone();
+        let done = tokio::task::spawn_blocking(move || mine.unless_cancelled(work));
+        let done = unless_left(done).await?;
+        match done {
+            Ok(Some(value)) => Ok(value),
+            Ok(None) => Err(Problem::busy()),
+            Err(cause) => {
+                tracing::error!(%cause, "a computation failed");
+                Err(Problem::internal())
+            }
+        }
+    }
+
     /// Whether the database answers.
     ///
     /// # Errors
@@ -141,10 +171,18 @@ impl App {
 /// A connection in a transaction, on loan. As long as it is held its holder has lent the whole [`App`], and
 /// whatever computes wants that: a computation while a connection is held does not compile.
 ///
+/// ```no_run
+/// # async fn deed(mut app: ulvek_server::state::App) -> Result<(), ulvek_server::problem::Problem> {
+/// app.aside(|| 6 * 7).await?;
+/// let tx = app.begin().await?;
+/// tx.commit().await
+/// # }
+/// ```
+///
 /// ```compile_fail
 /// # async fn deed(mut app: ulvek_server::state::App) -> Result<(), ulvek_server::problem::Problem> {
 /// let tx = app.begin().await?;
-/// ulvek_server::compute::aside(&mut app, || 6 * 7).await?; // the application is lent to `tx`
+/// app.aside(|| 6 * 7).await?; // the application is lent to `tx`
 /// tx.commit().await
 /// # }
 /// ```

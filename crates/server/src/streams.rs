@@ -1,13 +1,10 @@
 //! Streams of events that are open: a bounded number for each client and in all. The one that was quiet longest
 //! gives way to a new one.
 
-use crate::state::App;
-use axum::extract::FromRequestParts;
-use axum::http::request::Parts;
 use axum::response::sse::Event;
 use futures_util::{Stream, StreamExt};
 use std::convert::Infallible;
-use std::net::{IpAddr, Ipv4Addr};
+use std::net::IpAddr;
 use std::sync::{Arc, Mutex, MutexGuard, PoisonError};
 use std::time::{Duration, Instant};
 use tokio_util::sync::{CancellationToken, WaitForCancellationFutureOwned};
@@ -23,24 +20,6 @@ const COME_BACK: Duration = Duration::from_secs(60);
 /// Where a request comes from.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub struct Client(pub IpAddr);
-
-impl FromRequestParts<App> for Client {
-    type Rejection = Infallible;
-
-    async fn from_request_parts(parts: &mut Parts, app: &App) -> Result<Self, Infallible> {
-        // Requests that never crossed a network (tests, the application's own) come from nowhere.
-        let nowhere = Self(IpAddr::V4(Ipv4Addr::UNSPECIFIED));
-        let peer = parts.extensions.get().copied().unwrap_or(nowhere);
-        // A proxy of this machine that shows the application adds who asked at the end; what stands before it,
-        // anybody may have written.
-        if peer.0.is_loopback() && app.doors.has_proxy() {
-            let said = parts.headers.get("x-forwarded-for").and_then(|v| v.to_str().ok());
-            let last = said.and_then(|said| said.rsplit(',').next()?.trim().parse().ok());
-            return Ok(last.map_or(peer, Self));
-        }
-        Ok(peer)
-    }
-}
 
 #[derive(Debug)]
 struct Open {
@@ -143,6 +122,7 @@ pub fn placed(
 #[cfg(test)]
 mod tests {
     use super::*;
+    use std::net::Ipv4Addr;
 
     fn client(n: u32) -> Client {
         Client(IpAddr::V4(Ipv4Addr::from(n)))

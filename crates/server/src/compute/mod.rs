@@ -12,13 +12,11 @@ pub use key::{Key, Named};
 
 use crate::leaving::unless_left;
 use crate::problem::Problem;
-use crate::state::App;
 use queue::{Asker, Queue};
 use std::any::Any;
 use std::sync::Arc;
 use std::sync::atomic::{AtomicU64, Ordering};
 use std::time::Duration;
-use ulvek_core::cancel::Cancel;
 
 /// Answers kept [bytes]. [practice] some hundred views of the largest studio
 const KEPT_BYTES: u64 = 64 * 1024 * 1024;
@@ -206,35 +204,6 @@ fn known<T: Send + Sync + 'static>(kept: Kept) -> Result<Arc<T>, Problem> {
         tracing::error!("one question had answers of two kinds");
         Problem::internal()
     })
-}
-
-/// Does `work` away from the threads that answer requests, and gives it up when nobody waits. Whoever holds a
-/// connection has lent `_app` and cannot ask.
-///
-/// # Errors
-/// An internal problem when it panics.
-pub async fn aside<T: Send + 'static>(
-    _app: &mut App,
-    work: impl FnOnce() -> T + Send + 'static,
-) -> Result<T, Problem> {
-    struct GoneWithMe(Cancel);
-    impl Drop for GoneWithMe {
-        fn drop(&mut self) {
-            self.0.cancel();
-        }
-    }
-    let flag = GoneWithMe(Cancel::default());
-    let mine = flag.0.clone();
-    let done = tokio::task::spawn_blocking(move || mine.unless_cancelled(work));
-    let done = unless_left(done).await?;
-    match done {
-        Ok(Some(value)) => Ok(value),
-        Ok(None) => Err(Problem::busy()),
-        Err(cause) => {
-            tracing::error!(%cause, "a computation failed");
-            Err(Problem::internal())
-        }
-    }
 }
 
 #[cfg(test)]

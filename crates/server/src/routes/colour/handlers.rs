@@ -4,7 +4,7 @@ use super::wire::{
     ColourAsk, ColourOut, MatchAsk, MatchOut, Place, Places, SpotOut, SwatchOut, ValueOut,
     ValuesAsk,
 };
-use crate::compute::{Lane, aside};
+use crate::compute::Lane;
 use crate::extract::{Asked, Body, Raw};
 use crate::photograph::{develop, points, spots};
 use crate::problem::Problem;
@@ -105,7 +105,8 @@ pub async fn place(
     let mut conn = app.reading().await?;
     let small = ulvek_store::load_rendition(&mut conn, id, Rendition::Small).await?;
     conn.commit().await?;
-    let [spot] = aside(&mut app, move || spots(&small, [at]))
+    let [spot] = app
+        .aside(move || spots(&small, [at]))
         .await?
         .map_err(|e| Problem::refused("", e.to_string()))?;
     let spot = spot.ok_or_else(|| Problem::refused("at", "nothing of the photograph is there"))?;
@@ -129,13 +130,14 @@ pub async fn swatch(
 ) -> Result<Json<SwatchOut>, Problem> {
     let at = places.read()?;
     let turn = app.darkroom.place(bytes.len()).await?;
-    let found = aside(&mut app, move || {
-        let found = develop(&bytes).and_then(|kept| spots(&kept.whole, at));
-        drop(turn);
-        found
-    })
-    .await?
-    .map_err(|e| Problem::refused("", e.to_string()))?;
+    let found = app
+        .aside(move || {
+            let found = develop(&bytes).and_then(|kept| spots(&kept.whole, at));
+            drop(turn);
+            found
+        })
+        .await?
+        .map_err(|e| Problem::refused("", e.to_string()))?;
     let [Some(white), Some(black), Some(over_white), Some(over_black)] = &found else {
         return Err(Problem::refused("", "a place lies beside the photograph"));
     };

@@ -4,7 +4,7 @@ use super::found::{Bring, BroughtOut, LogPage, LogQuery};
 use super::planned::Before;
 use super::told::{HappenedOut, Retold, Told};
 use super::wire::{AgainstOut, Laid, LearnedOut, LogOut, Retouched, Touched, TouchedOut};
-use crate::compute::{Answer, Lane, Progress, aside};
+use crate::compute::{Answer, Lane, Progress};
 use crate::desks::Loaded;
 use crate::extract::{Asked, Body, Once, Raw};
 use crate::formats::{HappeningDoc, Moment, read_log, write_log};
@@ -67,7 +67,7 @@ pub async fn laid_preview(
     let entry = laid.read(app.clock.now());
     let loaded = load_around(&mut app, id).await?;
     let p = loaded.place_of(id)?;
-    let too_early = aside(&mut app, move || deeds::too_early(&loaded.studio, p, &entry)).await??;
+    let too_early = app.aside(move || deeds::too_early(&loaded.studio, p, &entry)).await??;
     Ok(Json(AgainstOut { too_early }))
 }
 
@@ -182,7 +182,7 @@ pub async fn bring(
     let stored = &loaded.stored;
     let (after, answer) = {
         let studio = loaded.studio.clone();
-        aside(&mut app, move || {
+        app.aside(move || {
             let lines = read_log(&text, &studio, studio.hours.zone())?;
             let good: Vec<_> = lines.iter().filter_map(|l| l.told.as_ref().ok().cloned()).collect();
             let (after, kept) = deeds::happen_all(&studio, &good, now);

@@ -1,6 +1,5 @@
 //! What was planned of a coat is kept beside what was done.
 
-use crate::compute::aside;
 use crate::problem::Problem;
 use crate::routes::picture::handlers::Bench;
 use crate::state::App;
@@ -45,7 +44,7 @@ impl Before {
         conn.commit().await?;
         let step = &before.pictures[place.0].steps[place.1];
         let (id, wet_film_um) = (step.id.clone(), step.wet_film_um);
-        let planned = aside(app, move || as_planned(&before, place, at, changed)).await?;
+        let planned = app.aside(move || as_planned(&before, place, at, changed)).await?;
         let Some(at) = planned else { return Ok(()) };
         let mut conn = app.reading().await?;
         let planned = Planned { at, wet_film_um };

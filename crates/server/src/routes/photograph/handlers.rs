@@ -1,7 +1,6 @@
 //! Photographs of pictures: brought, shown, named, taken away and brought back.
 
 use super::wire::{PhotographEdit, PhotographOut, Said};
-use crate::compute::aside;
 use crate::extract::{Asked, Body, Raw};
 use crate::formats::Moment;
 use crate::photograph::{Developed, Taken, develop};
@@ -61,13 +60,14 @@ pub async fn add(
     check_said(&stored.picture, said.step.as_deref(), &said.caption, said.taken_at, now)?;
     let place = app.darkroom.place(bytes.len()).await?;
     // The place is held as long as the work takes, also when whoever sent it has hung up.
-    let developed: Developed = aside(&mut app, move || {
-        let developed = develop(&bytes);
-        drop(place);
-        developed
-    })
-    .await?
-    .map_err(|e| Problem::refused("", e.to_string()))?;
+    let developed: Developed = app
+        .aside(move || {
+            let developed = develop(&bytes);
+            drop(place);
+            developed
+        })
+        .await?
+        .map_err(|e| Problem::refused("", e.to_string()))?;
     let zone = studio.hours.zone();
     let by_camera = developed.taken.and_then(|taken| match taken {
         Taken::At(at) => Some(at.with_timezone(&Utc)),

@@ -1,7 +1,6 @@
 //! Pictures: made, edited whole, taken away and brought back.
 
 use super::wire::{PictureEdit, PictureOut, RepeatAsked, StepsAsked, UsualStep};
-use crate::compute::aside;
 use crate::extract::{Asked, Body, Once};
 use crate::formats::{PictureDoc, StepDoc, label};
 use crate::problem::Problem;
@@ -87,7 +86,7 @@ pub(in crate::routes) async fn done_once<T: Send + 'static>(
     let computed = if current == given {
         let studio = loaded.studio.clone();
         let bench = Bench { studio, p, photographs, now };
-        aside(app, move || deed(&bench)).await?.map_err(Problem::from)
+        app.aside(move || deed(&bench)).await?.map_err(Problem::from)
     } else {
         Err(StoreError::Stale { given, current }.into())
     };
@@ -139,7 +138,7 @@ pub async fn create(
     // Its name within the studio is made here: names of deleted pictures stay taken.
     let picture = Picture { id: Uuid::now_v7().simple().to_string(), ..doc.read() };
     let (around, zone) = (loaded.studio.clone(), loaded.studio.hours.zone());
-    let picture = aside(&mut app, move || begin_picture(&around, picture, now)).await??;
+    let picture = app.aside(move || begin_picture(&around, picture, now)).await??;
     let mut tx = app.begin().await?;
     if ulvek_store::hold_ground_alone(&mut tx, studio).await? != loaded.state.ground() {
         return Err(Problem::in_the_way());

@@ -6,7 +6,7 @@ use super::wire::{
     HeldOut, Kept, KeptPicture, LaidOut, Odds, PictureOddsOut, Season, SeasonPicture, WaysAsk,
     WorkOut,
 };
-use crate::compute::{Answer, Key, Lane, Progress, aside};
+use crate::compute::{Answer, Key, Lane, Progress};
 use crate::extract::Body;
 use crate::formats::{OrderEntryDoc, PictureDoc, StudioDoc, label};
 use crate::problem::Problem;
@@ -334,14 +334,15 @@ pub async fn accept(
     let label = label("label", &accept.label)?;
     let draft = read(stored, &accept.draft)?;
     let around = loaded.clone();
-    let studio = aside(&mut app, move || -> Checked<Studio> {
-        let before = &around.studio;
-        let after = drafted(before, &draft, now)?;
-        let taken = |p: usize| around.taken(around.stored.pictures[p].id);
-        keep_draft(before, &after, &draft, taken, now)?;
-        Ok(after)
-    })
-    .await??;
+    let studio = app
+        .aside(move || -> Checked<Studio> {
+            let before = &around.studio;
+            let after = drafted(before, &draft, now)?;
+            let taken = |p: usize| around.taken(around.stored.pictures[p].id);
+            keep_draft(before, &after, &draft, taken, now)?;
+            Ok(after)
+        })
+        .await??;
     let mut tx = app.begin().await?;
     if ulvek_store::hold_ground(&mut tx, id).await? != loaded.state.ground() {
         return Err(Problem::in_the_way());

@@ -1,7 +1,6 @@
 //! Searching for a better order of work, in the background, with its progress told as it comes.
 
 use super::wire::{ObjectiveOut, SearchAsk, SearchOut};
-use crate::compute::aside;
 use crate::extract::Body;
 use crate::formats::OrderEntryDoc;
 use crate::problem::Problem;
@@ -49,11 +48,12 @@ pub async fn begin(
     let place = app.searches.place(id)?;
     let studio = loaded.studio.clone();
     let version = loaded.stored.version;
-    let first = aside(&mut app, move || {
-        let mut planner = Planner::new(Request { studio: &studio, from: now });
-        out(&mut planner, (now, ask.seconds, version), begun, None)
-    })
-    .await?;
+    let first = app
+        .aside(move || {
+            let mut planner = Planner::new(Request { studio: &studio, from: now });
+            out(&mut planner, (now, ask.seconds, version), begun, None)
+        })
+        .await?;
     let reporter = place.begin(first.clone());
     let start = first.clone();
     let studio = loaded.studio.clone();

@@ -1,7 +1,6 @@
 //! Studios: made, imported and exported, their settings, taken away and brought back.
 
 use super::wire::{ListAsked, NewStudio, StudioEdit, StudioListed, StudioOut, UsualAirOut};
-use crate::compute::aside;
 use crate::demo::DemoError;
 use crate::demo_photographs::Demo;
 use crate::extract::{Asked, Body, RawJson};
@@ -73,7 +72,7 @@ pub async fn create_demo(State(mut app): State<App>) -> Result<Created, Problem>
         Problem::internal()
     };
     let now = app.clock.now();
-    let demo = aside(&mut app, move || Demo::made(now)).await?.map_err(broken)?;
+    let demo = app.aside(move || Demo::made(now)).await?.map_err(broken)?;
     let mut tx = app.begin().await?;
     let id = demo.keep(&mut tx, now).await.map_err(broken)?;
     let stored = ulvek_store::load_studio(&mut tx, id).await?;
@@ -88,12 +87,13 @@ pub async fn import(
     State(mut app): State<App>,
     RawJson(bytes): RawJson,
 ) -> Result<Created, Problem> {
-    let studio = aside(&mut app, move || {
-        // What is no JSON at all is told from what does not fit.
-        read_json::<serde::de::IgnoredAny>(&bytes)?;
-        read_document(&bytes).map_err(Problem::from)
-    })
-    .await??;
+    let studio = app
+        .aside(move || {
+            // What is no JSON at all is told from what does not fit.
+            read_json::<serde::de::IgnoredAny>(&bytes)?;
+            read_document(&bytes).map_err(Problem::from)
+        })
+        .await??;
     stored(&mut app, &studio).await
 }
 
