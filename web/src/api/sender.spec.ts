@@ -81,3 +81,15 @@ test('without the browser’s locks one window at a time sends, by a lease that 
   expect([holdLease(1_000), holdLease(3_000)]).toEqual([false, true]);
   expect(done).toEqual(['held true']);
 });
+
+test('one behind an open question waits, and one that comes in meanwhile goes out at once', async () => {
+  const keys = server((key) => kept(key));
+  wait({ ...entry('a', 1), against: 'It was edited elsewhere.' });
+  expect(await deliver(entry('b', 2))).toBeUndefined();
+  expect([keys, waiting().length]).toEqual([[], 2]);
+  expect(whyWaits('p')).toContain('behind the question');
+  const other = { ...entry('c', 1), of: 'q' };
+  const answers = await Promise.all([deliver(other), deliver({ ...other, key: 'd' })]);
+  expect(answers.every((answer) => answer !== undefined)).toBe(true);
+  expect(keys).toEqual(['c', 'd']);
+});

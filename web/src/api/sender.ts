@@ -62,12 +62,20 @@ let draining: Promise<void> | undefined;
 
 /** Sends everything that can be sent now. Asked for while it goes on, it goes on. */
 export function drain(): Promise<void> {
+  let through = false;
   draining ??= alone('ulvek.waiting', async (hold) => {
     for (let one = next(waiting()); one && hold(); one = next(waiting())) {
       if (!(await sendOne(one))) return;
     }
+    through = true;
   }).finally(() => {
     draining = undefined;
+    const one = next(waiting());
+    if (through && one && isNew(one)) {
+      // It came in while the last window was being let go.
+      void drain().catch(() => undefined);
+      return;
+    }
     // Whoever still listens for an answer is told that it waits.
     for (const [key, heard] of [...open]) {
       open.delete(key);
@@ -84,10 +92,7 @@ export async function deliver<K extends Kind>(
 ): Promise<Answers[K] | undefined> {
   wait(entry);
   const outcome = new Promise<Outcome>((heard) => open.set(entry.key, heard));
-  // What is being sent already may be past the place of this one: once more after it.
-  void drain()
-    .then(() => (open.has(entry.key) ? drain() : undefined))
-    .catch(() => undefined);
+  void drain().catch(() => undefined);
   const known = await outcome;
   if ('refused' in known) throw known.refused;
   return known.answer as Answers[K] | undefined;
