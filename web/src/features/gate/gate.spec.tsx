@@ -4,6 +4,7 @@ import { cleanup, fireEvent, render, screen, waitFor, within } from '@testing-li
 import { createMemoryRouter, RouterProvider } from 'react-router';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { Schemas } from '../../api/client';
+import { waiting } from '../../api/waiting';
 import { StudioContext } from '../../components/currentStudio';
 import { InCatalogue } from '../../renderInStudio';
 import { makeTheme } from '../../theme/theme';
@@ -155,10 +156,10 @@ function open(
     const outlook = { pictures: [] };
     const read: Record<string, unknown> = { gate: of, air, p: picture, photographs: [], outlook };
     const [status, body] = told ?? [200, read[last] ?? picture];
-    return new Response(JSON.stringify(body), {
-      status,
-      headers: { 'content-type': 'application/json' },
-    });
+    // An entry knows its own answer by the id that it carried.
+    const headers = new Headers({ 'content-type': 'application/json' });
+    headers.set('idempotency-key', request.headers.get('idempotency-key') ?? '');
+    return new Response(JSON.stringify(body), { status, headers });
   });
   const router = createMemoryRouter(
     [
@@ -265,13 +266,20 @@ describe('the bench', () => {
     });
     fireEvent.click(seal);
     expect(await screen.findByText('The gate is closed (asks air).')).toBeTruthy();
-    expect(sent).toEqual([{ path: 'laid', body: { version: 3, step: 's2', anyway: 'late' } }]);
+    const at = expect.any(String) as string;
+    expect(sent).toEqual([{ path: 'laid', body: { version: 3, step: 's2', at, anyway: 'late' } }]);
+    expect(waiting(), 'the form is open: nothing is left behind').toEqual([]);
   });
 
-  it('logs through an open gate without one, at the hour the server has', async () => {
+  it('logs through an open gate without one, at the moment it is entered', async () => {
     open('bench', gate({ conditions: [condition('cure', 'holds', NOW)] }));
     fireEvent.click(await screen.findByRole('button', { name: 'The coat is on' }));
-    await waitFor(() => expect(sent).toEqual([{ path: 'laid', body: { version: 3, step: 's2' } }]));
+    const at = expect.any(String) as string;
+    await waitFor(() =>
+      expect(sent).toEqual([{ path: 'laid', body: { version: 3, step: 's2', at } }]),
+    );
+    const entered = sent[0]?.body as { at: string };
+    expect(Math.abs(Date.parse(entered.at) - Date.now())).toBeLessThan(60_000);
   });
 
   it('says what to do about a drip that has set, and what it changed', async () => {
