@@ -90,16 +90,16 @@ def states(solution, dz):
     """Minutes at which each state begins."""
     t = np.unique(np.concatenate((np.geomspace(1.0, DAYS * DAY_S, 200_000), [DAYS * DAY_S])))
     w, g = np.split(solution.sol(t), 2)
-    phi = 1.0 / (1.0 + w + g)
+    phi, firm = 1.0 / (1.0 + w + g), 1.0 / (1.0 + w + 0.5 * g)
     slow = (g * dz[:, None]).sum(axis=0) / dz.sum()
     through = phi.min(axis=0) >= 0.90
     conditions = {
         "setting": phi[-1] >= 0.58,
-        "touch_dry": phi[-1] >= 0.70,
-        "paintable": phi.min(axis=0) >= 0.80,
+        "touch_dry": firm[-1] >= 0.70,
+        "paintable": firm.min(axis=0) >= 0.80,
         "dry_through": through,
-        "ready_to_seal": through & (slow <= 0.02),
-        "ready_to_wrap": through & (slow <= 0.01),
+        "ready_to_seal": through & (slow <= 0.04),
+        "ready_to_wrap": through & (slow <= 0.02),
     }
     return {name: t[met.argmax()] / 60.0 for name, met in conditions.items() if met.any()}
 

@@ -1,5 +1,5 @@
 //! What touch tests teach: hidden paces are found again, and intervals hold as many truths as they say
-//! (drying.md, "Learning": 80 % intervals hold 75 to 85 % over 400 studios).
+//! (drying.md, "Learning": 80 % intervals hold 75 to 85 % over 800 studios).
 #![allow(clippy::unwrap_used)]
 
 use chrono::{DateTime, Duration, Utc};
@@ -15,7 +15,7 @@ use ulvek_core::readiness::Bed;
 use ulvek_core::studio::{Studio, StudioHours};
 use ulvek_core::time::{DAY_S, MINUTE_S, seconds};
 
-const STUDIOS: u64 = 400;
+const STUDIOS: u64 = 800;
 /// Paints that a simulated painter takes in turn.
 const PAINTS: [&str; 3] = ["heavy-pb29", "heavy-pbr7", "fluid-pv19"];
 
@@ -158,8 +158,7 @@ fn hidden_paces_are_found_again_and_the_intervals_hold_what_they_say() {
 
 /// One coat on an absorbent ground, felt at these minutes.
 fn felt(tests: &[(f64, Touch)]) -> Studio {
-    let ground = Ground { absorbs_um: 20.0, delay_s: 120.0, back: 0.3 };
-    let mut studio = studio(vec![one_coat(0, PAINTS[0], ground)]);
+    let mut studio = studio(vec![one_coat(0, PAINTS[0], ulvek_core::picture::FIRST_GROUND)]);
     for (min, felt) in tests {
         let at = begin() + Duration::milliseconds((min * 60e3) as i64);
         studio.pictures[0].tests.push(TouchTest { at, step: "coat".into(), felt: *felt });
@@ -169,18 +168,18 @@ fn felt(tests: &[(f64, Touch)]) -> Studio {
 
 #[test]
 fn a_swatch_touched_three_times_tells_the_pace_and_what_the_ground_takes_up() {
-    // drying.md: heavy paint on primed canvas sets after 7 minutes and is touch-dry after 16.
-    let slow = felt(&[(12.0, Touch::Wet), (30.0, Touch::Tacky), (45.0, Touch::Dry)]).learn();
+    // By the reference table heavy paint on primed canvas sets after 17 minutes and is touch-dry after 24.
+    let slow = felt(&[(25.0, Touch::Wet), (40.0, Touch::Tacky), (60.0, Touch::Dry)]).learn();
     assert!(slow.habit.pace.ln > 0.1 && slow.habit.uptake.ln < 0.0, "{:?}", slow.habit);
-    let quick = felt(&[(2.0, Touch::Tacky), (6.0, Touch::Dry)]).learn();
+    let quick = felt(&[(4.0, Touch::Tacky), (9.0, Touch::Dry)]).learn();
     assert!(quick.habit.pace.ln < -0.1 && quick.habit.uptake.ln > 0.0, "{:?}", quick.habit);
     for known in [&slow, &quick] {
         assert!(known.habit.pace.sd < 0.223 && known.habit.uptake.sd < 0.405);
     }
     assert_eq!(slow.accounts.len(), 3);
-    // The book says it takes a finger's print no more after 16 minutes: it was expected before it was felt.
+    // The book says it takes a finger's print no more after 24 minutes: it was expected before it was felt.
     let dry = &slow.accounts[2];
-    assert!(dry.reached && dry.seen_min == 45.0 && dry.expected_min < 30.0, "{dry:?}");
+    assert!(dry.reached && dry.seen_min == 60.0 && dry.expected_min < 30.0, "{dry:?}");
 }
 
 #[test]

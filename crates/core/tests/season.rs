@@ -226,7 +226,8 @@ fn a_search_begins_with_pictures_each_started_a_little_after_the_one_before() {
             let kind = if glaze { StepKind::Glaze } else { StepKind::Pass };
             let paint = if glaze { "glazing" } else { "heavy-pb29" };
             let hands_on_min = (20 + (p * 7 + i * 13) % 9 * 15) as f64;
-            Step { hands_on_min, ..step(&format!("coat-{i}"), kind, &[(paint, 1.0)]) }
+            let wet_film_um = Some(if glaze { 40.0 } else { 140.0 });
+            Step { hands_on_min, wet_film_um, ..step(&format!("coat-{i}"), kind, &[(paint, 1.0)]) }
         };
         let seal = step("seal", StepKind::Varnish, &[("varnish-gloss", 1.0)]);
         (0..9).map(coat).chain([seal]).collect()

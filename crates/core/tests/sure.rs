@@ -22,9 +22,9 @@ fn factor(draw: &mut Pcg64Mcg, over: f64) -> f64 {
     over.powf(z)
 }
 
-/// Seconds after the last coat at which each state was reached and all before it.
+/// Seconds after the last coat at which each state was reached.
 fn reached(at: f64, events: &ulvek_core::film::Events) -> Vec<Option<f64>> {
-    FilmState::REACHED.map(|s| events.safe_at(s).map(|t| t - at)).to_vec()
+    FilmState::REACHED.map(|s| events.at(s).map(|t| t - at)).to_vec()
 }
 
 /// The stack in one future drawn from the spreads of drying.md.
@@ -50,9 +50,7 @@ fn in_one_future(
         film.lay(wet, mix);
     }
     let at = film.time();
-    for stop in [FilmState::Paintable, FilmState::ReadyToWrap] {
-        film.advance(air, at + HORIZON_S, Some(stop)).unwrap();
-    }
+    film.advance(air, at + HORIZON_S, Some(FilmState::ReadyToWrap)).unwrap();
     reached(at, film.events())
 }
 
@@ -63,9 +61,7 @@ fn as_said(futures: Futures, ground: Ground, coats: &[Coat]) -> Vec<Option<f64>>
         course.lay(*at, *wet_m, *mix).unwrap();
     }
     let at = course.time();
-    for stop in [FilmState::Paintable, FilmState::ReadyToWrap] {
-        course.advance(at + HORIZON_S, Some(stop)).unwrap();
-    }
+    course.advance(at + HORIZON_S, Some(FilmState::ReadyToWrap)).unwrap();
     reached(at, &course.events().unwrap())
 }
 

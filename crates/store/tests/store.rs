@@ -5,8 +5,9 @@ use proptest::strategy::{Strategy, ValueTree};
 use proptest::test_runner::TestRunner;
 use sqlx::{MySqlConnection, MySqlPool};
 use ulvek_core::air::{Air, AirSeries};
+use ulvek_core::film::Ground;
 use ulvek_core::mix::Mix;
-use ulvek_core::picture::{Happening, Picture, SealTrouble, What};
+use ulvek_core::picture::{GROUNDS, Happening, Picture, SealTrouble, What};
 use ulvek_core::studio::{AirSource, Studio};
 use ulvek_store::{
     Direction, Done, LogAsked, MIGRATIONS, NewPhotograph, Rendition, StoreError, add_photograph,
@@ -426,4 +427,25 @@ async fn of_two_who_put_an_entry_of_the_day_book_right_at_once_one_finds_it_gone
     other.rollback().await.unwrap();
     let stands = load_studio(&mut conn, id).await.unwrap().studio.happened;
     assert_eq!(stands, vec![first]);
+}
+
+#[sqlx::test(migrator = "MIGRATIONS")]
+async fn usual_grounds_from_before_get_their_new_numbers_and_own_ones_stay(pool: MySqlPool) {
+    let ground = |absorbs_um, delay_s, back| Ground { absorbs_um, delay_s, back };
+    let was = [(10.0, 120.0, 0.0), (20.0, 120.0, 0.3), (60.0, 60.0, 0.5), (20.0, 120.0, 0.0)];
+    let on = |(n, (um, delay, back))| Picture {
+        ground: ground(um, delay, back),
+        ..picture(&format!("p{n}"))
+    };
+    let studio = studio(was.into_iter().enumerate().map(on).collect());
+    let mut tx = pool.begin().await.unwrap();
+    let id = create_studio(&mut tx, &studio, at()).await.unwrap();
+    let renew = MIGRATIONS.iter().find(|m| m.version == 17).unwrap();
+    for _ in 0..2 {
+        sqlx::raw_sql(renew.sql.clone()).execute(&mut *tx).await.unwrap();
+        let stored = load_studio(&mut tx, id).await.unwrap();
+        let is: Vec<Ground> = stored.pictures.iter().map(|p| p.picture.ground).collect();
+        assert_eq!(is[..3], [1, 2, 3].map(|n| GROUNDS[n].0));
+        assert_eq!(is[3], studio.pictures[3].ground, "the painter's own");
+    }
 }

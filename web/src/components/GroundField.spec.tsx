@@ -20,12 +20,12 @@ function open(ground: Schemas['GroundDoc']) {
 
 describe('what a picture is painted on', () => {
   it('is a usual ground where nothing else is said', () => {
-    open({ absorbs_um: 20, colour: '#996633' });
+    open({ absorbs_um: 12, colour: '#996633' });
     expect(screen.getByRole('combobox').textContent).toBe('Primed canvas');
   });
 
   it('says that it has times of its own, and becomes the usual one with all of its numbers', () => {
-    const onChange = open({ absorbs_um: 20, delay_s: 900, colour: '#996633' });
+    const onChange = open({ absorbs_um: 12, delay_s: 900, colour: '#996633' });
     expect(screen.getByRole('combobox').textContent).toBe('Primed canvas, own times');
     fireEvent.mouseDown(screen.getByRole('combobox'));
     fireEvent.click(screen.getByRole('option', { name: 'Primed canvas' }));

@@ -49,7 +49,7 @@ const coat = (title: string, min: number, planned = false): Schemas['CoatOut'] =
 const strata = {
   now: iso(100),
   outlook: { coats: [coat('tone', 0), coat('glaze', 60), coat('varnish', 600, true)] },
-  absorbs_um: 20,
+  absorbs_um: 12,
   untold: [],
   face: [
     { place: 'lights', seen: ['#e2e2e2', '#c0a090', '#c0a090'] },
@@ -148,7 +148,7 @@ describe('the core', () => {
       <Core
         coats={strata.outlook.coats}
         sample={sampleAt(all, t)}
-        absorbs={20}
+        absorbs={12}
         width={290}
         height={380}
       />,

@@ -35,7 +35,7 @@ describe('words of the bench', () => {
   });
 
   it('name the ground by what it absorbs', () => {
-    expect([20, 33].map((um) => groundWord(catalogue.grounds, um))).toEqual([
+    expect([12, 33].map((um) => groundWord(catalogue.grounds, um))).toEqual([
       'Primed canvas',
       'Ground that absorbs 33 µm of water',
     ]);

@@ -134,35 +134,6 @@ impl Column {
         Ends { top: top_drive * psi_top - top_rest, bottom: into, back }
     }
 
-    /// Takes back what a cell was made to give beyond what it held: from the cells above it, which got
-    /// it, or else from those below. Swelling by one volatile drives the other out, and there may be
-    /// nothing left to drive. Returns the flux [m/s] by which too much left the column where all of them
-    /// together held too little; with it the sum is kept.
-    pub fn take_back(&self, dz: &[f64], dt: f64, q: &mut [f64]) -> f64 {
-        if q.iter().all(|q| *q >= 0.0) {
-            return 0.0;
-        }
-        let passes = |i: usize| !self.barred.get(i).is_some_and(|barred| *barred);
-        for i in 1..q.len() {
-            if q[i - 1] < 0.0 && passes(i - 1) {
-                q[i] += q[i - 1] * dz[i - 1] / dz[i];
-                q[i - 1] = 0.0;
-            }
-        }
-        for i in (1..q.len()).rev() {
-            if q[i] < 0.0 && passes(i - 1) {
-                q[i - 1] += q[i] * dz[i] / dz[i - 1];
-                q[i] = 0.0;
-            }
-        }
-        let mut missing = 0.0;
-        for (q, dz) in q.iter_mut().zip(dz).filter(|(q, _)| **q < 0.0) {
-            missing -= *q * dz;
-            *q = 0.0;
-        }
-        missing / dt
-    }
-
     /// What flows through the ends, as `drive * psi - rest` of the end cell: through the ground,
     /// and out of the top of cell `last`.
     fn ends(

@@ -21,16 +21,10 @@ impl Events {
         Self { reached: [None; FilmState::REACHED.len()], last: None }
     }
 
-    /// When `state` was reached, if it was. The workable state has no such moment.
+    /// When `state` was reached, if it was: never before the states ahead of it, also where a film is dry
+    /// through over a ground that is too wet to paint on. The workable state has no such moment.
     pub fn at(&self, state: FilmState) -> Option<f64> {
         FilmState::REACHED.iter().position(|s| *s == state).and_then(|i| self.reached[i])
-    }
-
-    /// When `state` and all before it were reached, if they were: over a wet ground a film may be dry
-    /// through before it may be painted on.
-    pub fn safe_at(&self, state: FilmState) -> Option<f64> {
-        let paintable = self.at(FilmState::Paintable.min(state));
-        paintable.zip(self.at(state)).map(|(paintable, at)| at.max(paintable))
     }
 
     /// The same, set at `t` [s].
@@ -65,22 +59,24 @@ impl Events {
 
     /// Takes a reading at `t` [s]; a state's time is interpolated between two readings.
     pub(super) fn observe(&mut self, t: f64, reading: Reading) {
+        let mut after = f64::NEG_INFINITY;
         for (slot, state) in self.reached.iter_mut().zip(FilmState::REACHED) {
-            if slot.is_some() {
-                continue;
-            }
-            let now = state.margins(&reading);
-            if now.0 < 0.0 || now.1 < 0.0 {
-                continue;
-            }
-            *slot = Some(match &self.last {
-                None => t,
-                Some((before, earlier)) => {
-                    let was = state.margins(earlier);
-                    let share = crossing(was.0, now.0).max(crossing(was.1, now.1));
-                    before + share * (t - before)
+            if slot.is_none() {
+                let now = state.margins(&reading);
+                if now.0 < 0.0 || now.1 < 0.0 {
+                    break;
                 }
-            });
+                let own = match &self.last {
+                    None => t,
+                    Some((before, earlier)) => {
+                        let was = state.margins(earlier);
+                        let share = crossing(was.0, now.0).max(crossing(was.1, now.1));
+                        before + share * (t - before)
+                    }
+                };
+                *slot = Some(own.max(after));
+            }
+            after = slot.unwrap_or(after);
         }
         self.last = Some((t, reading));
     }

@@ -289,9 +289,8 @@ impl Film {
             Bottom::Sealed
         };
         let was = (scratch.w[n - 1], scratch.w[0]);
-        let mut ends =
+        let ends =
             column.sweep(&stack.dz, dt, &stack.w, (bottom, stack.ground), top, &mut scratch.w);
-        ends.top -= column.take_back(&stack.dz, dt, &mut scratch.w);
         (ends, larger(moved(was.0, scratch.w[n - 1]), moved(was.1, scratch.w[0])))
     }
 
@@ -316,8 +315,7 @@ impl Film {
         let was = scratch.g[n - 1];
         let ends =
             column.sweep(&stack.dz, dt, &stack.g, (Bottom::Sealed, 0.0), top, &mut scratch.g);
-        let too_much = column.take_back(&stack.dz, dt, &mut scratch.g);
-        (ends.top - too_much, moved(was, scratch.g[n - 1]))
+        (ends.top, moved(was, scratch.g[n - 1]))
     }
 
     /// The largest relative change of a cell in the step that was solved.

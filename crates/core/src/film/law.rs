@@ -2,7 +2,10 @@
 //!
 //! Per volume of solids `w` water and `g` slow volatile; `phi = 1/(1+w+g)`. A film that has closed
 //! stays closed: its diffusion goes by the highest `phi` it ever had, and it resists being swollen
-//! beyond that. Activities and diffusion coefficients were chosen by a prototype; the constants are of
+//! beyond that. The potential of a volatile `q` is `a exp(E s) + 0.001 q`: `a` is its activity, `s` how far the
+//! cell is swollen beyond its most compact state. The elastic pressure of the polymer adds to the logarithm of
+//! the activity, as in Flory and Rehner's gels, so it multiplies what is there and drives nothing out of a cell
+//! that holds none. Activities and diffusion coefficients were chosen by a prototype; the constants are of
 //! the order of magnitude found in the literature on latex films and are moved by calibration. Valid for
 //! acrylic dispersions between about 5 and 40 C.
 
@@ -18,14 +21,10 @@ const POLYMER_HOLDS_SLOW: f64 = 0.2;
 const GLYCOL_VOLUME: f64 = 73.5;
 /// Molar volume of water [cm3/mol].
 const WATER_VOLUME: f64 = 18.0;
-/// Resistance of a dispersion to dilution [-, per volume of solids]; drying.md. [memory]
+/// Resistance of a dispersion to dilution [-, per volume of solids]. [memory]
 const DILUTING: f64 = 0.001;
-/// Resistance of a closed film to swelling [-, per volume of solids]; drying.md. [memory]
-const SWELLING: f64 = 2.0;
-/// Swelling over which its slope comes into the resistance to diffusion [-, per volume of solids]: at once, cells
-/// that swell and shrink by turns block each other, and a film dries the later the shorter its steps (DESIGN.md).
-/// [practice] half of it and twice it come to the same film within 2 %
-const SOFTLY: f64 = 0.002;
+/// Stiffness `E` of a closed film [-, per volume of solids]: the logarithm of the activity rises by it. [memory]
+const STIFFNESS: f64 = 2.0;
 /// Solids fraction at which the film begins to close [-]. [memory]
 const CLOSING_FROM: f64 = 0.70;
 /// Width of closing in solids fraction [-]. [memory]
@@ -94,15 +93,19 @@ struct Closed {
     bulk: f64,
     /// Share of wet mobility left, of the highest solids fraction.
     open: f64,
-    swollen: Swollen,
+    /// What swelling multiplies an activity by, `exp(E s)`.
+    pressed: f64,
+    /// Its slope per volume of solids, by its own size: `E` in a swollen cell, else 0.
+    stiff: f64,
 }
 
-/// What swelling adds to the potential, to its slope, and to the slope that resists diffusion.
-#[derive(Debug, Clone, Copy)]
-struct Swollen {
-    psi: f64,
-    slope: f64,
-    resists: f64,
+impl Closed {
+    /// Potential and slope of a volatile with `activity` and its `slope`, of which the cell holds `q`.
+    #[inline(always)]
+    fn potential(&self, (activity, slope): (f64, f64), q: f64) -> (f64, f64) {
+        let psi = activity * self.pressed + DILUTING * q;
+        (psi, (slope + activity * self.stiff) * self.pressed + DILUTING)
+    }
 }
 
 /// The exponential, in a form of which a loop does several at once: a third of a film's time went into
@@ -144,9 +147,9 @@ impl Law {
     /// `slope phi^-2 / D`: divided by nothing, since this is where a film's time goes.
     #[inline(always)]
     fn resists(&self, closed: &Closed, (ln_dry, ln_span): (f64, f64), slope: f64) -> f64 {
-        let Closed { bulk, open, swollen } = *closed;
+        let Closed { bulk, open, .. } = *closed;
         let ln_diffusion = ln_dry + open * ln_span + (1.0 - open) * self.ln_warmth;
-        (slope + swollen.resists) * bulk * bulk * exp(-ln_diffusion)
+        slope * bulk * bulk * exp(-ln_diffusion)
     }
 
     /// How closed a cell is, and how far it is swollen beyond its most compact state.
@@ -156,16 +159,9 @@ impl Law {
         let phi_max = 1.0 / if bulk < least { bulk } else { least };
         let open = within_1((1.0 - phi_max) * (1.0 / (1.0 - PACKED)));
         let beyond = bulk - least;
-        let swells = beyond > 0.0;
-        let stiff = SWELLING * within_1((phi_max - CLOSING_FROM) * (1.0 / CLOSING_OVER));
-        let soft = SOFTLY / (beyond + SOFTLY);
-        let when = |x: f64| if swells { x } else { 0.0 };
-        let swollen = Swollen {
-            psi: when(stiff * beyond),
-            slope: when(stiff),
-            resists: when(stiff * (1.0 - soft * soft)),
-        };
-        Closed { bulk, open, swollen }
+        let stiff = STIFFNESS * within_1((phi_max - CLOSING_FROM) * (1.0 / CLOSING_OVER));
+        let stiff = if beyond > 0.0 { stiff } else { 0.0 };
+        Closed { bulk, open, pressed: exp(stiff * beyond), stiff }
     }
 }
 
@@ -191,10 +187,8 @@ pub(super) fn water(law: &Law, cells: &Cells, out: &mut Locals) {
         let per_held = 1.0 / holds;
         let left = exp(-w[i] * per_held);
         let closed = Law::closed(w[i], g[i], least[i]);
-        let free_slope = left * per_held + DILUTING;
-        psi[i] = 1.0 - left + DILUTING * w[i] + closed.swollen.psi;
-        slope[i] = free_slope + closed.swollen.slope;
-        resists[i] = law.resists(&closed, moves, free_slope);
+        (psi[i], slope[i]) = closed.potential((1.0 - left, left * per_held), w[i]);
+        resists[i] = law.resists(&closed, moves, slope[i]);
     }
 }
 
@@ -221,11 +215,9 @@ pub(super) fn slow(law: &Law, cells: &Cells, out: &mut Locals) {
             law.glycol.ln_span * glycol + law.spirit.ln_span * spirit[i],
         );
         let closed = Law::closed(w[i], g[i], least[i]);
-        let free_slope =
-            share_slope * (1.0 - left) + share * left * (1.0 / POLYMER_HOLDS_SLOW) + DILUTING;
-        psi[i] = share * (1.0 - left) + DILUTING * g[i] + closed.swollen.psi;
-        slope[i] = free_slope + closed.swollen.slope;
-        resists[i] = law.resists(&closed, moves, free_slope);
+        let activity_slope = share_slope * (1.0 - left) + share * left * (1.0 / POLYMER_HOLDS_SLOW);
+        (psi[i], slope[i]) = closed.potential((share * (1.0 - left), activity_slope), g[i]);
+        resists[i] = law.resists(&closed, moves, slope[i]);
     }
 }
 

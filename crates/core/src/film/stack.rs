@@ -3,7 +3,7 @@
 use super::grid::Grid;
 use super::ground::Ground;
 use super::law::Cells;
-use super::state::{FilmState, Reading};
+use super::state::{FilmState, Reading, SOFTENS};
 use crate::mix::Composition;
 
 /// Solids fraction from which the cells of a buried coat may be merged [-]. [practice]
@@ -166,6 +166,16 @@ impl Stack {
         1.0 / (1.0 + self.w[i] + self.g[i])
     }
 
+    /// Solids fraction of cell `i` where slow volatile counts half and spirit whole.
+    fn firm(&self, i: usize) -> f64 {
+        1.0 / (1.0 + self.w[i] + self.softening(i))
+    }
+
+    /// What softens cell `i` beside water, per volume of solids.
+    fn softening(&self, i: usize) -> f64 {
+        if self.is_spirit(i) { self.g[i] } else { SOFTENS * self.g[i] }
+    }
+
     /// The cells as they would be with `w` water and `g` slow volatile.
     pub(super) fn cells<'a>(&'a self, w: &'a [f64], g: &'a [f64]) -> Cells<'a> {
         Cells { w, g, least: &self.least, spirit: &self.spirit }
@@ -206,10 +216,14 @@ impl Stack {
     /// Reading of the whole stack for its top coat; `None` while nothing is laid.
     pub(super) fn reading(&self) -> Option<Reading> {
         let last = self.dz.len().checked_sub(1)?;
-        let fullest = self.w.iter().zip(&self.g).map(|(w, g)| w + g).fold(0.0, f64::max);
+        let all = 0..=last;
+        let fullest = all.clone().map(|i| self.w[i] + self.g[i]).fold(0.0, f64::max);
+        let softest = all.map(|i| self.w[i] + self.softening(i)).fold(0.0, f64::max);
         Some(Reading {
             top: self.phi(last),
+            top_firm: self.firm(last),
             lowest: 1.0 / (1.0 + fullest),
+            least_firm: 1.0 / (1.0 + softest),
             slow: self.slow_near_the_top(),
             ground_m: self.ground_m(),
         })
@@ -219,7 +233,7 @@ impl Stack {
     pub fn views(&self) -> Vec<CoatView> {
         let slow = if self.dz.is_empty() { 0.0 } else { self.slow_near_the_top() };
         let ground_m = self.ground_m();
-        let mut lowest_below = 1.0f64;
+        let (mut lowest_below, mut firm_below) = (1.0f64, 1.0f64);
         self.spans
             .iter()
             .map(|span| {
@@ -229,9 +243,16 @@ impl Stack {
                     |q: &[f64]| cells.clone().map(|i| q[i] * self.dz[i]).sum::<f64>() / solids;
                 let (water, in_glycol) = (held(&self.w), held(&self.g));
                 let lowest = cells.clone().map(|i| self.phi(i)).fold(1.0, f64::min);
-                lowest_below = lowest_below.min(lowest);
-                let top = self.phi(span.end - 1);
-                let reading = Reading { top, lowest: lowest_below, slow, ground_m };
+                let firm = cells.clone().map(|i| self.firm(i)).fold(1.0, f64::min);
+                (lowest_below, firm_below) = (lowest_below.min(lowest), firm_below.min(firm));
+                let reading = Reading {
+                    top: self.phi(span.end - 1),
+                    top_firm: self.firm(span.end - 1),
+                    lowest: lowest_below,
+                    least_firm: firm_below,
+                    slow,
+                    ground_m,
+                };
                 CoatView {
                     thickness_m: solids * (1.0 + water + in_glycol),
                     water,

@@ -24,27 +24,34 @@ pub enum FilmState {
 
 /// Solids fraction of the top cell from which a coat is setting [-]. [memory]
 const SETTING: f64 = 0.58;
-/// Solids fraction of the top cell from which a coat is touch-dry [-]. [memory]
+/// Firmness of the top cell from which a coat is touch-dry [-]. [memory]
 const TOUCH_DRY: f64 = 0.70;
-/// Lowest solids fraction in a coat and all below from which it may be painted over [-]. [memory]
+/// Lowest firmness in a coat and all below from which it may be painted over [-]. [memory]
 const PAINTABLE: f64 = 0.80;
+/// How much the slow volatile softens a film beside water [-]: it plasticises the polymer and does not float
+/// it. Chosen so that a glaze may be painted on within the hour, as every painter does. [practice]
+pub(super) const SOFTENS: f64 = 0.5;
 /// Lowest solids fraction of the stack from which it is dry through [-]. [memory]
 const DRY_THROUGH: f64 = 0.90;
-/// Water that a ground may hold beyond its balance with the room when it is painted over [m];
-/// drying.md. [memory]
+/// Water that a ground may hold beyond its balance with the room when it is painted over [m]. [memory]
 const GROUND_WET_M: f64 = 10e-6;
-/// Slow volatile left per volume of the upper solids at which the stack may be sealed [-]. [memory]
-pub const SEAL_SLOW: f64 = 0.02;
+/// Slow volatile left per volume of the upper solids at which the stack may be sealed [-]: thin
+/// ordinary paint after a day to four. [practice]
+pub const SEAL_SLOW: f64 = 0.04;
 /// Slow volatile left per volume of the upper solids at which it may be wrapped [-]. [memory]
-const WRAP_SLOW: f64 = 0.01;
+const WRAP_SLOW: f64 = 0.02;
 
 /// What the states are read off.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub(super) struct Reading {
     /// Solids fraction of the coat's top cell.
     pub top: f64,
+    /// Firmness of that cell: its solids fraction, where slow volatile counts half.
+    pub top_firm: f64,
     /// Lowest solids fraction in the coat and every coat below.
     pub lowest: f64,
+    /// Lowest firmness likewise.
+    pub least_firm: f64,
     /// Slow volatile per volume of the solids near the surface.
     pub slow: f64,
     /// Water in the ground beyond its balance with the room [m].
@@ -68,8 +75,8 @@ impl FilmState {
         match self {
             Self::Workable => (MET, MET),
             Self::Setting => (r.top - SETTING, MET),
-            Self::TouchDry => (r.top - TOUCH_DRY, MET),
-            Self::Paintable => (r.lowest - PAINTABLE, GROUND_WET_M - r.ground_m),
+            Self::TouchDry => (r.top_firm - TOUCH_DRY, MET),
+            Self::Paintable => (r.least_firm - PAINTABLE, GROUND_WET_M - r.ground_m),
             Self::DryThrough => (r.lowest - DRY_THROUGH, MET),
             Self::ReadyToSeal => (r.lowest - DRY_THROUGH, SEAL_SLOW - r.slow),
             Self::ReadyToWrap => (r.lowest - DRY_THROUGH, WRAP_SLOW - r.slow),

@@ -3,12 +3,12 @@
 use crate::film::Ground;
 
 /// Usual grounds with their words: what they take up, their delay and what leaves by their back;
-/// drying.md. [memory]
+/// they were chosen so that a tone on primed canvas may be brushed out before it sets. [memory]
 pub const GROUNDS: [(Ground, &str); 5] = [
     (Ground::SEALED, "sealed panel"),
-    (Ground { absorbs_um: 10.0, delay_s: 120.0, back: 0.0 }, "primed panel"),
-    (Ground { absorbs_um: 20.0, delay_s: 120.0, back: 0.3 }, "primed canvas"),
-    (Ground { absorbs_um: 60.0, delay_s: 60.0, back: 0.5 }, "paper"),
+    (Ground { absorbs_um: 6.0, delay_s: 600.0, back: 0.0 }, "primed panel"),
+    (Ground { absorbs_um: 12.0, delay_s: 600.0, back: 0.3 }, "primed canvas"),
+    (Ground { absorbs_um: 60.0, delay_s: 120.0, back: 0.5 }, "paper"),
     (Ground { absorbs_um: 100.0, delay_s: 300.0, back: 1.0 }, "raw canvas"),
 ];
 
@@ -19,7 +19,7 @@ pub const FIRST_GROUND: Ground = GROUNDS[2].0;
 ///
 /// ```
 /// use ulvek_core::picture::ground_word;
-/// assert_eq!(ground_word(20.0), "primed canvas");
+/// assert_eq!(ground_word(12.0), "primed canvas");
 /// assert_eq!(ground_word(33.0), "a ground that absorbs 33 µm of water");
 /// ```
 pub fn ground_word(absorbs_um: f64) -> String {

@@ -193,7 +193,7 @@ fn follow_one(
             }
             // What was looked at further before tells no more than what was not.
             let events = fork.events()?;
-            let sealed = events.safe_at(FilmState::ReadyToSeal);
+            let sealed = events.at(FilmState::ReadyToSeal);
             Ok(sealed.map_or_else(|| events.clone(), |at| events.until(at)))
         };
         // Frames are drawn from the beginning; without them it goes on from where it was looked at.

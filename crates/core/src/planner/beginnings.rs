@@ -72,7 +72,7 @@ pub(super) mod tests {
     use rand::SeedableRng;
     use rand_pcg::Pcg64Mcg;
 
-    /// Six pictures of passes, a glaze and a varnish, three hours a day and one flat place.
+    /// Six pictures of thick passes, a glaze and a varnish, three hours a day and one flat place.
     pub fn studio() -> (Studio, DateTime<Utc>) {
         use StepKind::{Glaze, Pass, Varnish};
         let step = |p: usize, i: usize, kind: StepKind| {
@@ -83,7 +83,9 @@ pub(super) mod tests {
             };
             let mix = vec![Part { material: material.into(), parts: 1.0 }].into();
             let hands_on_min = (20 + (p * 7 + i * 13) % 9 * 10) as f64;
-            Step { mix, hands_on_min, ..Step::usual(format!("s{i}"), kind) }
+            let usual = Step::usual(format!("s{i}"), kind);
+            let wet_film_um = if kind == Pass { Some(140.0) } else { usual.wet_film_um };
+            Step { mix, hands_on_min, wet_film_um, ..usual }
         };
         let kinds = [Pass, Glaze, Pass, Glaze, Varnish];
         let steps = |p| (0..5).map(|i| step(p, i, kinds[i])).collect();
@@ -126,7 +128,7 @@ pub(super) mod tests {
             tried += 1;
         }
         let (lags, rough) = (by_lags / f64::from(tried), by_rough / f64::from(tried));
-        assert!(tried > 10 && rough < 0.004, "{tried} orders, rough films off by {rough:.4}");
+        assert!(tried > 10 && rough < 0.008, "{tried} orders, rough films off by {rough:.4}");
         assert!(rough < 0.4 * lags, "rough films off by {rough:.4}, lags by {lags:.4}");
     }
 

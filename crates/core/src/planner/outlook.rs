@@ -115,7 +115,7 @@ pub fn outlook(
 pub fn slowest_top(outlooks: &[CoatOutlook], now: f64) -> Option<usize> {
     let times = |n: usize| {
         let left = &outlooks[n].history.if_left;
-        FilmState::REACHED.map(|state| left.safe_at(state).unwrap_or(f64::INFINITY))
+        FilmState::REACHED.map(|state| left.at(state).unwrap_or(f64::INFINITY))
     };
     let slower = |a: &usize, b: &usize| {
         let (a, b) = (times(*a), times(*b));
@@ -173,7 +173,7 @@ pub(super) fn decorate(studio: &Studio, p: usize, line: Timeline, laid: usize) -
             let kind = picture.steps[**k].kind;
             kind.must_leave_film() && !kind.seals() && !coats[..=n].contains(k)
         };
-        let reached = |state| history.if_left.safe_at(state).map(exact_instant);
+        let reached = |state| history.if_left.at(state).map(exact_instant);
         let from = match seal {
             Some(seal) if step.laid_at.is_some() => {
                 let film = done.needs(studio, seal).state().and_then(reached);

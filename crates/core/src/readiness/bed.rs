@@ -86,13 +86,11 @@ impl Lain {
         let top = self.top.unwrap_or(usize::MAX);
         let fault = |e| picture.fault(top, e);
         let until = self.laid.film.time() + HORIZON_S;
-        for stop in [FilmState::Paintable.min(state), state] {
-            self.ahead.advance(until, Some(stop)).map_err(fault)?;
-        }
+        self.ahead.advance(until, Some(state)).map_err(fault)?;
         let reached = match state {
             // It alone is said from the other side, which is another film.
-            FilmState::Setting => self.ahead.events().map_err(fault)?.safe_at(state),
-            _ => self.ahead.film().events().safe_at(state),
+            FilmState::Setting => self.ahead.events().map_err(fault)?.at(state),
+            _ => self.ahead.film().events().at(state),
         };
         Ok(reached.map(instant))
     }

@@ -27,7 +27,7 @@ fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
     let floor = floor.num_seconds() as f64;
     let waited = sealed.coat.at - painted.coat.at;
     let days = |seconds: f64| seconds / DAY_S;
-    if painted.events.safe_at(FilmState::ReadyToSeal).is_none() {
+    if painted.events.at(FilmState::ReadyToSeal).is_none() {
         say(sealed.coat.step, "It was sealed before the film below was cured.".into());
     } else if waited < floor {
         let (waited, floor) = (days(waited), days(floor));

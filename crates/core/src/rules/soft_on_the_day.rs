@@ -28,7 +28,7 @@ fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
     let end = seconds(scene.studio.hours.end_of(due));
     let pack = scene.to_do().find(|(_, s)| s.kind == crate::picture::StepKind::Pack);
     let planned = pack.and_then(|(i, _)| scene.planned(i)?.wait.as_ref()?.film_ready).map(seconds);
-    let safe = planned.or(last.events.safe_at(FilmState::ReadyToWrap));
+    let safe = planned.or(last.events.at(FilmState::ReadyToWrap));
     if safe.is_none_or(|t| t > end) {
         let day = due.format("%-d %B");
         let from = safe.map_or_else(

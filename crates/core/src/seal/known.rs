@@ -202,10 +202,8 @@ fn reaches(
     let until = film.time() + HORIZON_S;
     let top = coats.last().map_or(usize::MAX, |c| c.step);
     let cannot = |e| studio.pictures[p].fault(top, e);
-    for stop in [FilmState::Paintable.min(state), state] {
-        film.advance(until, Some(stop)).map_err(cannot)?;
-    }
-    Ok(film.film().events().safe_at(state).map(instant))
+    film.advance(until, Some(state)).map_err(cannot)?;
+    Ok(film.film().events().at(state).map(instant))
 }
 
 /// The coats of picture `p` after `history`, in order of time.
