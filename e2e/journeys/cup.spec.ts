@@ -13,7 +13,7 @@ test('a glaze is mixed, made slower, compared, and put into the coat', async ({ 
   await expect(page.getByRole('heading', { level: 1, name: 'Cup for Glaze 3' })).toBeVisible();
   const verdict = page.getByTestId('cup-verdict');
   // 40 x 50 cm at 40 µm are 8 ml; with 15 % lost, 9.4 ml are mixed.
-  await expect(verdict).toContainText('Mix 9.4 ml. Waits for Glaze 2 to be paintable. Laid 18:56');
+  await expect(verdict).toContainText('Mix 9.4 ml. Waits for Glaze 2 to be paintable. Laid 18:42');
   await page.getByLabel('Lost in cup and brush, %').fill('20');
   await expect(verdict).toContainText('Mix 10 ml.');
   await expect(page.getByLabel('Millilitres of Glazing liquid')).toHaveValue('9');

@@ -97,7 +97,7 @@ test('a coat on a wet one is said before it is logged, and put right in place af
   await third.getByRole('button', { name: /^Coat laid/ }).click();
   const dialog = page.getByRole('dialog');
   await expect(dialog.getByRole('status', { name: 'What the film says' })).toContainText(
-    'Too early: Glaze 2 lies below Glaze 3 and is ready for it from Thursday 14 January, 18:56.',
+    'Too early: Glaze 2 lies below Glaze 3 and is ready for it from Thursday 14 January, 18:42.',
   );
   await dialog.getByRole('button', { name: 'Not now' }).click();
   const second = page.getByRole('listitem', { name: 'Glaze 2' });
@@ -108,9 +108,9 @@ test('a coat on a wet one is said before it is logged, and put right in place af
   await dialog.getByRole('button', { name: 'Keep' }).click();
   await expect(second).toContainText('60 µm wet');
   // Thicker, it takes longer.
-  await expect(page.getByTestId('verdict')).not.toContainText('18:56');
+  await expect(page.getByTestId('verdict')).not.toContainText('18:42');
   await page.getByRole('button', { name: /^Undo: put right/ }).click();
-  await expect(page.getByTestId('verdict')).toContainText('18:56');
+  await expect(page.getByTestId('verdict')).toContainText('18:42');
   // Nothing of the log is ever changed: what was put right, and taken back, stands behind it.
   await open(page, 'Log');
   const entries = page.getByRole('list', { name: 'Entries' }).getByRole('listitem');

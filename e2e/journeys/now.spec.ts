@@ -16,9 +16,9 @@ test('a painter opens the studio and sees what to do, what dries and what is in 
   ).toBeVisible();
   const alone = page.getByRole('region', { name: 'Leave alone' });
   await expect(alone.getByRole('link', { name: 'Two carboys, north window' })).toBeVisible();
-  await expect(alone).toContainText('until 18:56');
+  await expect(alone).toContainText('until 18:42');
   await expect(page.getByRole('region', { name: 'Dates in danger' })).toContainText(
-    /Sleet, tram wires.*packed by .*11 days late/,
+    /Sleet, tram wires.*packed by .*5 days late/,
   );
 });
 
@@ -29,14 +29,14 @@ test('every view that is asked for one step names the same minute and the same r
   // Now: what the step waits for is what gets ready; the plan has it when the painter is free.
   await open(page, 'Now');
   const ready = page.getByRole('region', { name: 'Gets ready' });
-  await expect(ready).toContainText('18:56Two carboys, north window');
+  await expect(ready).toContainText('18:42Two carboys, north window');
   await openPicture(page, 'Two carboys');
   const step = page.getByRole('listitem', { name: 'Glaze 3' });
-  await expect(step).toContainText(`${why}, Thu 14 Jan, 18:56`);
+  await expect(step).toContainText(`${why}, Thu 14 Jan, 18:42`);
   const planned = /(Fri 15 Jan, [0-9:]+)Waits for/.exec((await step.textContent()) ?? '')?.[1];
   expect(planned).toBeTruthy();
   await page.getByRole('button', { name: 'Cup: Glaze 3' }).click();
-  await expect(page.getByTestId('cup-verdict')).toContainText(`${why}. Laid 18:56`);
+  await expect(page.getByTestId('cup-verdict')).toContainText(`${why}. Laid 18:42`);
   await open(page, 'Season');
   const over = page.getByRole('group', { name: 'Two carboys, north window over time' });
   await expect(over.getByRole('button', { name: `Glaze 3, ${planned}` })).toBeVisible();

@@ -167,7 +167,7 @@ fn a_touch_is_kept_put_right_and_taken_back_and_says_what_it_moves() {
     let test = &felt.pictures[0].tests[0];
     let moves = what_moves(&mut before, &mut after, 0, Some((test, &learned)), now).unwrap();
     assert!(moves[0].starts_with("That is not what was expected"), "{moves:?}");
-    assert!(moves.iter().any(|said| said.starts_with("Your room dries 1.")), "{moves:?}");
+    assert!(moves.iter().any(|said| said.starts_with("Your room dries in 1.")), "{moves:?}");
     assert!(moves.iter().any(|said| said.contains("is paintable by")), "{moves:?}");
     let (old, new) = (fingertip("s1", 55, Touch::Tacky), fingertip("s1", 20, Touch::Tacky));
     let right = retouch(&felt, 0, (&old, Some(new.clone())), now).unwrap();

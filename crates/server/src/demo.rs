@@ -59,7 +59,7 @@ const SKETCHES: &[Sketch] = &[
         size: (40.0, 50.0),
         absorbs_um: 12.0,
         due_in: 82,
-        done_h_ago: &[198.0, 173.0, 171.0, 150.0, 122.0, 51.0, 0.15],
+        done_h_ago: &[198.0, 173.0, 171.0, 150.0, 122.0, 51.0, 1.0],
     },
     Sketch {
         id: "sleet",
@@ -286,6 +286,8 @@ fn steps(sketch: &Sketch, now: DateTime<Utc>) -> Result<Vec<Step>, DemoError> {
         steps[3].mix = mix(&[("glazing", 76.5), ("fluid-py150", 8.5), ("retarder", 15.0)]);
     }
     if sketch.id == "carboys" {
+        // The glaze that is drying now was kept open for a soft edge.
+        steps[6].mix = mix(&[("glazing", 90.0), ("fluid-pv19", 5.0), ("retarder", 5.0)]);
         steps[5].tub = Some("lamp-glow".into());
     }
     if sketch.id == "storm-glass" {

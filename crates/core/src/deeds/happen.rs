@@ -358,16 +358,18 @@ fn sand(
         .steps
         .iter()
         .filter(|s| s.laid_at.is_some())
-        .find_map(|s| s.mix.materials(materials).find_map(Material::toxic_pigment));
-    said.push(toxic.map_or_else(
-        || "Sand wet or with a dust mask, and wipe the dust up damp.".to_owned(),
-        |pigment| {
-            format!(
-                "{pigment} lies in this picture: its dust is poisonous. Never sand it dry; read the \
-                 safety data sheet."
-            )
-        },
-    ));
+        .flat_map(|s| s.mix.materials(materials).filter_map(Material::toxic_pigment))
+        .collect::<std::collections::BTreeSet<_>>();
+    let toxic: Vec<String> = toxic.into_iter().collect();
+    said.push(if toxic.is_empty() {
+        "Sand wet or with a dust mask, and wipe the dust up damp.".to_owned()
+    } else {
+        format!(
+            "{} lie in this picture: their dust is poisonous. Never sand them dry; read the safety data \
+             sheets.",
+            toxic.join(", ")
+        )
+    });
     Ok(What::Sanded { dry_um, was_um })
 }
 

@@ -348,10 +348,7 @@ impl Film {
         std::mem::swap(&mut stack.w, &mut scratch.w);
         std::mem::swap(&mut stack.g, &mut scratch.g);
         [stack.ground, stack.gone_water, stack.gone_glycol] = self.pending;
-        for (least, (w, g)) in stack.least.iter_mut().zip(stack.w.iter().zip(&stack.g)) {
-            let bulk = 1.0 + w + g;
-            *least = if bulk < *least { bulk } else { *least };
-        }
+        stack.close();
         self.time = time;
     }
 }

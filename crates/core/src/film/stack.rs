@@ -3,11 +3,14 @@
 use super::grid::Grid;
 use super::ground::Ground;
 use super::law::Cells;
-use super::state::{FilmState, Reading, SOFTENS};
+use super::state::{FilmState, Reading, SOFTENS, TOUCH_DRY};
 use crate::mix::Composition;
 
 /// Solids fraction from which the cells of a buried coat may be merged [-]. [practice]
 const MERGE_FROM: f64 = 0.85;
+
+/// Firmness from which a cell that was hurried goes on at its own pace [-]: that of dry through. [memory]
+const CLOSED: f64 = 0.90;
 
 /// Coats above a coat from which one cell is enough for it on a merging grid. [practice]
 const DEEP: usize = 6;
@@ -46,8 +49,10 @@ pub struct Stack {
     pub(super) g: Vec<f64>,
     /// The least volume per volume of solids that each cell has had.
     pub(super) least: Vec<f64>,
-    /// Factor on the times of each cell [-].
+    /// Factor on the times of each cell [-], with what a finger found as long as the cell is open.
     pub(super) pace: Vec<f64>,
+    /// The same without.
+    own_pace: Vec<f64>,
     /// 1 where a cell's slow volatile is spirit, else 0.
     pub(super) spirit: Vec<f64>,
     spans: Vec<Span>,
@@ -74,6 +79,7 @@ impl Stack {
             g: Vec::new(),
             least: Vec::new(),
             pace: Vec::new(),
+            own_pace: Vec::new(),
             spirit: Vec::new(),
             spans: Vec::new(),
             slow: (0.0, 0.0),
@@ -100,6 +106,7 @@ impl Stack {
         self.g.resize(end, (mix.glycol() + mix.spirit()) / mix.solids());
         self.least.resize(end, 1.0 / mix.solids());
         self.pace.resize(end, mix.pace() * mix.slowed());
+        self.own_pace.resize(end, mix.pace());
         self.spirit.resize(end, f64::from(u8::from(mix.spirit() > 0.0)));
         self.spans.push(Span { first, end });
         let brought = wet_m * mix.glycol();
@@ -111,6 +118,22 @@ impl Stack {
     /// each brought (drying.md).
     pub(super) fn volatility(&self) -> f64 {
         if self.slow.0 > 0.0 { self.slow.1 / self.slow.0 } else { 1.0 }
+    }
+
+    /// Keeps how compact the cells have been. What has closed goes on at its own pace: a coat that was long wet to
+    /// the finger cures as others do from there on, and one that was found hard is hurried until it is.
+    pub(super) fn close(&mut self) {
+        let held = self.w.iter().zip(&self.g);
+        for (least, (w, g)) in self.least.iter_mut().zip(held) {
+            let bulk = 1.0 + w + g;
+            *least = if bulk < *least { bulk } else { *least };
+        }
+        for i in 0..self.pace.len() {
+            let closes = if self.pace[i] > self.own_pace[i] { TOUCH_DRY } else { CLOSED };
+            if self.pace[i] != self.own_pace[i] && self.firm(i) >= closes {
+                self.pace[i] = self.own_pace[i];
+            }
+        }
     }
 
     /// Merges the cells of the coat two below the top in pairs, once it has closed, until `cells`
@@ -129,12 +152,21 @@ impl Stack {
             for pair in 0..pairs {
                 let (a, b, to) = (first + 2 * pair, first + 2 * pair + 1, first + pair);
                 let whole = self.dz[a] + self.dz[b];
-                for q in [&mut self.w, &mut self.g, &mut self.least, &mut self.pace] {
+                for q in
+                    [&mut self.w, &mut self.g, &mut self.least, &mut self.pace, &mut self.own_pace]
+                {
                     q[to] = (q[a] * self.dz[a] + q[b] * self.dz[b]) / whole;
                 }
                 self.dz[to] = whole;
             }
-            for q in [&mut self.dz, &mut self.w, &mut self.g, &mut self.least, &mut self.pace] {
+            for q in [
+                &mut self.dz,
+                &mut self.w,
+                &mut self.g,
+                &mut self.least,
+                &mut self.pace,
+                &mut self.own_pace,
+            ] {
                 q.drain(first + pairs..end);
             }
             self.spirit.drain(first + pairs..end);

@@ -25,7 +25,7 @@ pub enum FilmState {
 /// Solids fraction of the top cell from which a coat is setting [-]. [memory]
 const SETTING: f64 = 0.58;
 /// Firmness of the top cell from which a coat is touch-dry [-]. [memory]
-const TOUCH_DRY: f64 = 0.70;
+pub(super) const TOUCH_DRY: f64 = 0.70;
 /// Lowest firmness in a coat and all below from which it may be painted over [-]. [memory]
 const PAINTABLE: f64 = 0.80;
 /// How much the slow volatile softens a film beside water [-]: it plasticises the polymer and does not float

@@ -13,6 +13,9 @@ const FIRST_MATERIAL: usize = 2;
 const NODES: (usize, usize) = (41, 15);
 /// How far the grid reaches [standard deviations]. [practice]
 const REACH: f64 = 4.0;
+/// How far above its mean a pace is looked at when nothing may come sooner [standard deviations]: that of careful
+/// hands, 0.95. definition
+const LATE: f64 = 1.645;
 /// Variance below which a number counts as known [-].
 const KNOWN: f64 = 1e-9;
 
@@ -82,15 +85,22 @@ impl Belief {
         }
     }
 
-    /// Learns from a coat whose pace lies along `direction`; the uptake has a say in it where it `drinks`.
+    /// Learns from a coat whose pace lies along `direction`; the uptake has a say in it where it `drinks`. Where
+    /// `only_later` says that it was found not yet so far and nothing else, no time that is sure comes sooner: that
+    /// would be the normal distribution speaking, not the finger.
     pub fn update(
         &mut self,
         direction: &Direction,
-        drinks: bool,
+        (drinks, only_later): (bool, bool),
         likelihood: impl Fn(f64, f64) -> f64,
     ) {
         let prior = self.moments(direction);
-        let Some(posterior) = updated(&prior, drinks, likelihood) else { return };
+        let Some(mut posterior) = updated(&prior, drinks, likelihood) else { return };
+        let late = |m: &Moments| m.mean[0] + LATE * m.variance[0].max(0.0).sqrt();
+        if only_later && late(&posterior) < late(&prior) {
+            let mean = [posterior.mean[0].max(prior.mean[0]), posterior.mean[1]];
+            posterior = Moments { mean, ..prior };
+        }
         let columns = [self.along(direction), self.covariance.iter().map(|r| r[UPTAKE]).collect()];
         let gain = gains(&prior, &columns, drinks);
         let [a, b] = [0, 1].map(|k| posterior.mean[k] - prior.mean[k]);

@@ -32,7 +32,7 @@ use crate::time::{MINUTE_S, seconds};
 use belief::{Belief, PACE, UPTAKE};
 use chrono::{DateTime, Utc};
 use seen::{Coat, Finger};
-use slow::NotYet;
+use slow::Felt;
 
 /// Coats that are learned from, the last ones that were tested. [practice] a year of evenings
 const MOST_COATS: usize = 120;
@@ -65,7 +65,7 @@ pub struct Learned {
     pub habit: Habit,
     /// Materials that were tested, by name, with the factor on their own pace.
     pub materials: Vec<(String, Factor)>,
-    /// Coats that were found less far than all this says.
+    /// Coats that were found less far, or further, than all this says.
     pub slow: Vec<SlowCoat>,
     /// Every test that was learned from, in the order it was.
     pub accounts: Vec<Account>,
@@ -80,10 +80,13 @@ pub(crate) const OF_80: f64 = 1.2816;
 /// How close to a test that says "not yet" the belief may see the state before the film itself is
 /// asked [ln of time]. [practice]
 const NEAR: f64 = 0.3;
+/// The same of a test that says "reached", whose time is to be sure: nothing lies further beyond what is
+/// expected [ln of time]. [practice]
+const SURELY: f64 = 1.2;
 
-/// What the touch tests of `studio` teach, and the coats that were found less far than that may say. What
+/// What the touch tests of `studio` teach, and the coats on which a finger may know better. What
 /// is known of it already is left aside: the same tests always teach the same.
-fn learn(studio: &Studio) -> (Learned, Vec<NotYet>) {
+fn learn(studio: &Studio) -> (Learned, Vec<Felt>) {
     let mut learned = Learned::default();
     let mut followed = Vec::new();
     let mut coats: Vec<Coat> = Vec::new();
@@ -108,7 +111,7 @@ fn learn(studio: &Studio) -> (Learned, Vec<NotYet>) {
         let finger = Finger::of(coat);
         let direction = belief.direction(coat.shares());
         account(&mut learned.accounts, coat, &times, &belief.moments(&direction));
-        belief.update(&direction, times.drinks, |pace, uptake| {
+        belief.update(&direction, (times.drinks, finger.only_later()), |pace, uptake| {
             finger.likelihood(&times, pace, uptake)
         });
         followed.push((coat, times));
@@ -117,12 +120,14 @@ fn learn(studio: &Studio) -> (Learned, Vec<NotYet>) {
     learned.materials = belief.materials();
     let found = followed.into_iter().filter_map(|(coat, times)| {
         let mean = belief.moments(&belief.direction(coat.shares())).mean;
-        let not_yet = NotYet::of(coat);
-        let reached = |state| times.ln_min(state, mean[0], mean[1]) - NEAR;
-        let early = |(state, until): &(FilmState, f64)| {
-            reached(*state) < ((until - coat.laid()) / MINUTE_S).ln()
-        };
-        not_yet.states.iter().any(early).then_some(not_yet)
+        let felt = Felt::of(coat);
+        let expected = |state| times.ln_min(state, mean[0], mean[1]);
+        let ln_min = |at: f64| ((at - coat.laid()) / MINUTE_S).max(f64::MIN_POSITIVE).ln();
+        let early = |(state, until): &(FilmState, f64)| expected(*state) - NEAR < ln_min(*until);
+        // Sure times lie later than what is expected.
+        let late = |(state, from): &(FilmState, f64)| expected(*state) + SURELY > ln_min(*from);
+        let asked = felt.not_yet.iter().any(early) || felt.reached.iter().any(late);
+        asked.then_some(felt)
     });
     let found = found.collect();
     (learned, found)

@@ -30,7 +30,8 @@ const OWN_REACH: f64 = 3.0;
 /// 60 days was tested for something else
 const FOLLOWED_S: f64 = 60.0 * DAY_S;
 /// States that a finger knows.
-const FELT: [FilmState; 3] = [FilmState::Setting, FilmState::TouchDry, FilmState::DryThrough];
+const FELT: [FilmState; 4] =
+    [FilmState::Setting, FilmState::TouchDry, FilmState::Paintable, FilmState::DryThrough];
 
 /// A coat with its tests, in order of time.
 #[derive(Debug, Clone)]
@@ -138,7 +139,12 @@ impl Coat {
         // The ground drinks from the first coat; what it takes from those above is little.
         let drinks = self.n == 0 && ground.absorbs_um > 0.0;
         let hard = self.tests.iter().any(|test| test.felt == Touch::Hard);
-        let stop = if hard { FilmState::DryThrough } else { FilmState::TouchDry };
+        let dry = self.tests.iter().any(|test| test.felt == Touch::Dry);
+        let stop = match (hard, dry) {
+            (true, _) => FilmState::DryThrough,
+            (_, true) => FilmState::Paintable,
+            _ => FilmState::TouchDry,
+        };
         let uptakes: &[f64] = if drinks { &UPTAKES } else { &UPTAKES[1..2] };
         let mut ln_min = Vec::with_capacity(uptakes.len());
         for uptake in uptakes {
@@ -240,6 +246,11 @@ impl Finger {
         let opposed = coat.tests.iter().any(|test| coat.contradicts(test));
         let spread = if opposed { FINGER_SPREAD * WIDENED } else { FINGER_SPREAD };
         Self { felt, spread }
+    }
+
+    /// Whether all that was felt is that something was not reached yet.
+    pub fn only_later(&self) -> bool {
+        self.felt.iter().all(|(_, touch)| touch.tells().0.is_none())
     }
 
     /// How likely all of it is felt at a pace and an uptake.

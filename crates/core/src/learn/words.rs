@@ -15,17 +15,15 @@ const TOLD_FROM: f64 = 0.97;
 /// How a time compares with the book's, with the middle 80 % of what may be.
 pub fn said_of(factor: &Factor) -> String {
     let (median, low, high) = (factor.median(), factor.at(-OF_80), factor.at(OF_80));
-    let between = format!("between {low:.1} and {high:.1} times the book");
+    let between = format!("{low:.1} to {high:.1} times");
     if (median - 1.0).abs() < AS_THE_BOOK {
-        format!("about as the book says ({between}, as far as is known)")
-    } else if median > 1.0 {
-        format!("{median:.1} times slower than the book ({between}, as far as is known)")
+        format!("in about the time of the book ({between}, as far as is known)")
     } else {
-        format!("{:.1} times faster than the book ({between}, as far as is known)", 1.0 / median)
+        format!("in {median:.1} times the time of the book ({between}, as far as is known)")
     }
 }
 
-/// Slowness from which it is told [-]. [practice]
+/// Slowness from which it is told, either way [-]. [practice]
 const SLOW_TOLD: f64 = 1.1;
 
 impl Account {
@@ -52,7 +50,7 @@ impl Account {
 impl SlowCoat {
     /// Whether it is worth a word.
     fn is_told(&self) -> bool {
-        self.times >= SLOW_TOLD
+        self.times >= SLOW_TOLD || self.times <= 1.0 / SLOW_TOLD
     }
 }
 
@@ -64,8 +62,17 @@ impl Learned {
         let far = account.and_then(Account::far);
         let step = studio.pictures[p].steps.iter().position(|s| s.id == test.step);
         let slow = self.slow.iter().find(|s| s.picture == p && Some(s.step) == step);
-        let waits = slow.filter(|slow| slow.is_told()).map(|_| {
-            "For this coat the finger counts: it is taken to dry that much slower.".to_owned()
+        let waits = slow.filter(|slow| slow.is_told()).map(|slow| {
+            match (slow.doubted, slow.times > 1.0) {
+                (true, _) => format!(
+                    "Did the finger touch this coat? Nothing makes it more than {:.0} times slower.",
+                    slow.times
+                ),
+                (_, true) => {
+                    "For this coat the finger counts: it is taken to dry that much slower.".to_owned()
+                }
+                _ => "For this coat the finger counts: it is taken to be that far.".to_owned(),
+            }
         });
         let again = far.as_ref().map(|_| "Touch it again before you paint over it.".to_owned());
         far.into_iter().chain(waits).chain(again).collect()
@@ -94,8 +101,10 @@ impl Learned {
             let picture = &studio.pictures[coat.picture];
             let title = picture.steps[coat.step].called();
             format!(
-                "{title} of {} dries slower than this: a finger found it less far.",
-                picture.title
+                "{title} of {} dries {} than this: a finger found it {}.",
+                picture.title,
+                if coat.times > 1.0 { "slower" } else { "sooner" },
+                if coat.times > 1.0 { "less far" } else { "further" },
             )
         });
         std::iter::once(room).chain(ground).chain(materials).chain(slow).collect()

@@ -1,6 +1,6 @@
 //! Where a mix stops being sound: limits that are drawn on the cup.
 
-use super::material::{Material, MaterialKind};
+use super::material::Material;
 use super::parts::{Mix, find};
 use crate::words::words;
 use serde::{Deserialize, Serialize};
@@ -138,8 +138,7 @@ impl Mix {
         let whole = self.whole();
         let water = |part: &super::parts::Part| {
             // Flow aid and the like: what leaves nothing of its own on the picture.
-            let thins =
-                |m: &&Material| m.composition.solids() == 0.0 && m.kind != MaterialKind::Retarder;
+            let thins = |m: &&Material| m.composition.solids() == 0.0 && !m.retards();
             let of_it = find(shelf, &part.material).filter(thins);
             let of_it = of_it.map_or(0.0, |m| m.composition.water());
             part.parts * of_it
@@ -164,12 +163,11 @@ impl Mix {
         let water = self.most_added_water(shelf, (surface, school), glaze);
         let in_cup = self.binder_in_cup(shelf);
         let least = if surface == Surface::Sealed { LEAST_IN_CUP } else { 0.0 };
-        let share_of = |kind| self.share_of_kind(shelf, &kind);
         let binder = self.binder(shelf);
         vec![
             at_most(
                 LimitKind::Retarder,
-                share_of(MaterialKind::Retarder),
+                self.share_where(shelf, Material::retards),
                 self.most_retarder(shelf),
             ),
             at_most(LimitKind::Water, self.added_water(shelf), water),

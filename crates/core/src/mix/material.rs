@@ -1,7 +1,9 @@
 //! What stands on the shelf.
 
 use super::composition::Composition;
-use super::pigment::{Lightfastness, lightfastness, poison_in, poisonous};
+use super::pigment::{
+    Lightfastness, colour_index_names, is_hue, lightfastness, poison_in, poisonous,
+};
 use super::swatch::{Drawdown, Swatch};
 use crate::quantity::{Density, Factor, Pace, Range, Share};
 use crate::words::words;
@@ -216,6 +218,10 @@ pub struct Material {
 /// Slow volatile from which a paint counts as slow-drying [-, by volume]. [memory]
 const SLOW_FROM: f64 = 0.20;
 
+/// Slow volatile and solids of what acts as a retarder, whatever it is called: at least the one, at most the
+/// other [-, by volume]. [memory]
+const RETARDS: (f64, f64) = (0.30, 0.15);
+
 /// One number of a material that may be left open: its name in the formats, where it may lie, and
 /// how it is read.
 pub type OpenNumber = (&'static str, &'static Range, fn(&Material) -> Option<f64>);
@@ -290,6 +296,18 @@ impl Material {
             && (self.composition.glycol() >= SLOW_FROM || self.line == Some(Line::Slow))
     }
 
+    /// Whether it acts as a retarder: it is called one, or it is mostly slow volatile.
+    pub fn retards(&self) -> bool {
+        let (slow, solids) = RETARDS;
+        self.kind == MaterialKind::Retarder
+            || (self.composition.glycol() >= slow && self.composition.solids() <= solids)
+    }
+
+    /// Whether it dries slowly: slow-drying paint, or a medium with as much slow volatile.
+    pub fn is_slow(&self) -> bool {
+        self.is_slow_paint() || (self.composition.glycol() >= SLOW_FROM && !self.retards())
+    }
+
     /// Whether it takes two to three coats to hide what one strong coat would: student grade, or
     /// transparent.
     pub fn is_weak_paint(&self) -> bool {
@@ -312,13 +330,19 @@ impl Material {
     /// What in it makes its dust or spray poisonous, in words: a pigment it lists or its name says, or
     /// what the painter wrote about its hazards.
     pub fn toxic_pigment(&self) -> Option<String> {
-        let in_name = self.name.split(|c: char| !c.is_alphanumeric() && c != ':');
-        let named = self.pigments.iter().map(String::as_str).chain(in_name);
-        let pigment = named.filter_map(|ci| Some(format!("{ci} ({})", poisonous(ci)?))).next();
+        let in_name = colour_index_names(&self.name);
+        let listed = self.pigments.iter().flat_map(|said| colour_index_names(said));
+        let mut named = listed.chain(in_name);
+        let pigment = named.find_map(|ci| Some(format!("{ci} ({})", poisonous(&ci)?)));
+        let worded = || {
+            let texts = self.pigments.iter().map(String::as_str).chain([self.name.as_str()]);
+            let element = texts.filter(|text| !is_hue(text)).find_map(poison_in)?;
+            Some(format!("{element}, by the name {}", self.name))
+        };
         let noted = || {
             let element = poison_in(self.hazards.as_deref()?)?;
             Some(format!("{element}, as noted of {}", self.name))
         };
-        pigment.or_else(noted)
+        pigment.or_else(worded).or_else(noted)
     }
 }

@@ -17,7 +17,7 @@ pub use limits::{
 };
 pub use material::{Finish, Line, Material, MaterialKind, Opacity, Stock};
 pub use parts::{Mix, Part, find};
-pub use pigment::{Lightfastness, lightfastness, poisonous};
+pub use pigment::{Lightfastness, colour_index_names, lightfastness, poisonous};
 pub use seen::SwatchSeen;
 pub use starter_shelf::{ordinary_paint, starter_shelf};
 pub use swatch::{Drawdown, Swatch};

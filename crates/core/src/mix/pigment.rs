@@ -17,7 +17,7 @@ const ELEMENTS: [Row; 6] = [
         "PR230", "PR233", "PR235", "PR236", "PB36", "PG15", "PG17", "PG18", "PG26", "PG48", "PG51", "PBr24",
         "PBr29", "PBr33", "PBr35", "PBr37", "PBr40", "PBk27", "PBk28", "PBk30"]),
     // PBr7 names raw earths of all kinds: those that are umbers hold manganese, and the name does not tell.
-    ("manganese", &["PV16", "PB33", "PY164", "PR48:4", "PR52:2", "PR58:4", "PR63:2", "PBr7", "PBr8", "PBr33",
+    ("manganese", &["PV16", "PB33", "PY164", "PR48:4", "PR52:2", "PR58:4", "PR63:2", "PR231", "PBr7", "NBr7", "PBr8", "PBr33",
         "PBr40", "PBr43", "PBr45", "PBk14", "PBk26", "PBk27", "PBk33"]),
 ];
 
@@ -71,16 +71,91 @@ pub fn lightfastness(name: &str) -> Option<Lightfastness> {
     LIGHTFAST.iter().find(|(_, names)| known(names)).map(|(category, _)| *category)
 }
 
-/// How an element is told in a painter's own words about a hazard; chromium also in "chromate" and
+/// How an element is told in a painter's own words about a paint or a hazard; chromium also in "chromate" and
 /// "chrome".
-const WORDS: [(&str, &str); 6] = [
+const WORDS: [(&str, &str); 9] = [
     ("lead", "lead"),
     ("cadmium", "cadmium"),
     ("cobalt", "cobalt"),
+    ("cobalt", "cerulean"),
     ("nickel", "nickel"),
     ("chromium", "chrom"),
+    ("chromium", "viridian"),
     ("manganese", "manganese"),
+    ("manganese", "umber"),
 ];
+
+/// Elements by their signs, which stand for them as whole words written just so. That of cobalt also ends
+/// the name of a company, and counts only after "contains".
+const SIGNS: [(&str, &str); 6] = [
+    ("lead", "Pb"),
+    ("cadmium", "Cd"),
+    ("cobalt", "Co"),
+    ("nickel", "Ni"),
+    ("chromium", "Cr"),
+    ("manganese", "Mn"),
+];
+
+/// Colours of the Colour Index by the letters that stand for them.
+const COLOURS: [(&str, &str); 10] = [
+    ("white", "W"),
+    ("yellow", "Y"),
+    ("orange", "O"),
+    ("red", "R"),
+    ("violet", "V"),
+    ("blue", "B"),
+    ("green", "G"),
+    ("brown", "Br"),
+    ("black", "Bk"),
+    ("metal", "M"),
+];
+
+/// The Colour Index names in a text, however they are written: "PR108", "P.R. 108", "Pigment Red 108",
+/// "C.I. Natural Brown 7" (NBr7), "PB15:3".
+///
+/// ```
+/// use ulvek_core::mix::colour_index_names;
+/// assert_eq!(colour_index_names("Red, C.I. Pigment Red 108 and pr 254"), ["PR108", "PR254"]);
+/// ```
+pub fn colour_index_names(text: &str) -> Vec<String> {
+    let joined = text.replace('.', "");
+    let mut words: Vec<String> = Vec::new();
+    for word in joined.split(|c: char| !c.is_alphanumeric() && c != ':').filter(|w| !w.is_empty()) {
+        // "PR108" is letters and a number, as "PR 108" is.
+        let at = word.find(|c: char| c.is_ascii_digit()).unwrap_or(word.len());
+        let (letters, number) = word.split_at(at);
+        words.extend([letters, number].into_iter().filter(|w| !w.is_empty()).map(str::to_owned));
+    }
+    let starts_with_digit = |w: &String| w.starts_with(|c: char| c.is_ascii_digit());
+    let mut found = Vec::new();
+    for n in (0..words.len()).filter(|n| starts_with_digit(&words[*n])) {
+        let before = |k: usize| n.checked_sub(k).map(|at| words[at].to_lowercase());
+        let (Some(last), class) = (before(1), before(2)) else { continue };
+        let letters = COLOURS.iter().find_map(|(colour, letters)| {
+            // "No" is a number.
+            let classes = ["p", "n"].into_iter().filter(|class| (*class, *letters) != ("n", "O"));
+            let short = classes
+                .into_iter()
+                .find(|class| last == format!("{class}{letters}").to_lowercase());
+            let long = || {
+                let class = class.as_deref().filter(|_| last == *colour)?;
+                ["pigment", "natural"].contains(&class).then(|| &class[..1])
+            };
+            let class = short.or_else(long)?;
+            Some(format!("{}{letters}", class.to_uppercase()))
+        });
+        found.extend(letters.map(|letters| format!("{letters}{}", words[n].trim_end_matches(':'))));
+    }
+    found
+}
+
+/// Whether a name is that of a colour made without the pigment it is called by: "Cadmium yellow hue",
+/// "cadmium-free red".
+pub(super) fn is_hue(name: &str) -> bool {
+    let name = name.to_lowercase();
+    name.split(|c: char| !c.is_alphabetic())
+        .any(|word| matches!(word, "hue" | "free" | "imitation"))
+}
 
 /// The poisonous element in the pigment `name`, a Colour Index name such as PR108 or PB15:3.
 ///
@@ -98,13 +173,23 @@ pub fn poisonous(name: &str) -> Option<&'static str> {
 
 /// The poisonous element that a text names as a word of its own.
 pub(super) fn poison_in(text: &str) -> Option<&'static str> {
+    let as_written: Vec<&str> =
+        text.split(|c: char| !c.is_alphabetic()).filter(|word| !word.is_empty()).collect();
+    let contains = as_written.iter().any(|word| word.eq_ignore_ascii_case("contains"));
+    let counts = |sign: &str| sign != "Co" || contains;
+    let signed = |word: &&str| {
+        SIGNS.iter().find(|(_, sign)| sign == word && counts(sign)).map(|(element, _)| *element)
+    };
+    if let Some(element) = as_written.iter().find_map(signed) {
+        return Some(element);
+    }
     let text = text.to_lowercase();
     let words: Vec<&str> =
         text.split(|c: char| !c.is_alphabetic()).filter(|word| !word.is_empty()).collect();
     words.iter().enumerate().find_map(|(n, word)| {
         let leads = *word == "lead" && words.get(n + 1) == Some(&"to");
-        let names = |(element, stem): &&(&'static str, &str)| {
-            if *element == "chromium" { word.starts_with(stem) } else { word == stem && !leads }
+        let names = |(_, stem): &&(&'static str, &str)| {
+            if *stem == "chrom" { word.starts_with(stem) } else { word == stem && !leads }
         };
         WORDS.iter().find(names).map(|(element, _)| *element)
     })
@@ -138,6 +223,36 @@ mod tests {
             .split(' ')
         {
             assert_eq!(poisonous(name), None, "{name}");
+        }
+    }
+
+    #[test]
+    fn a_pigment_is_found_however_it_is_written() {
+        for (text, names) in [
+            ("PR 108", vec!["PR108"]),
+            ("Pigment Red 108", vec!["PR108"]),
+            ("C.I. Pigment Yellow 35:1, P.W. 6", vec!["PY35:1", "PW6"]),
+            ("Natural Brown 7", vec!["NBr7"]),
+            ("pbk7/PBr7", vec!["PBk7", "PBr7"]),
+            ("Studio 15 red no 3", vec![]),
+        ] {
+            assert_eq!(colour_index_names(text), names, "{text}");
+        }
+        for name in ["PR231", "NBr7"] {
+            assert_eq!(poisonous(name), Some("manganese"), "{name}");
+        }
+        let paint = |name: &str| {
+            let mix = crate::mix::Composition::try_new(0.4, 0.55, 0.05).unwrap();
+            crate::mix::Material::new("own", name, crate::mix::MaterialKind::Paint, mix)
+                .toxic_pigment()
+        };
+        for name in
+            ["Cadmium yellow", "Umber, raw", "Red (contains Cd)", "Cerulean", "Blue P.B. 28"]
+        {
+            assert!(paint(name).is_some(), "{name}");
+        }
+        for name in ["Cadmium yellow hue", "Cadmium-free red", "Paint Co red", "Lamp black"] {
+            assert_eq!(paint(name), None, "{name}");
         }
     }
 

@@ -1,5 +1,6 @@
 use super::{Rule, Scene, Severity};
-use crate::readiness::AirWanted;
+use crate::film::FilmState;
+use crate::readiness::{AirWanted, FitAir};
 
 pub(super) const RULE: Rule = Rule {
     id: "air-for-varnish",
@@ -10,6 +11,20 @@ pub(super) const RULE: Rule = Rule {
 };
 
 fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
+    for coat in scene.laid() {
+        let step = &scene.picture.steps[coat.coat.step];
+        let wanted = AirWanted::of(scene.studio, step);
+        if !step.kind.seals() || wanted == AirWanted::Any {
+            continue;
+        }
+        let from = coat.coat.at.floor() as i64;
+        let dry = coat.if_left.at(FilmState::TouchDry).map_or(from + 1, |at| at.ceil() as i64);
+        let fit = FitAir::new(&scene.studio.air, from);
+        if let Some((fault, _)) = fit.fault(wanted, (from, dry)) {
+            let what = format!("While it was wet {fault} for varnish: look for cloudy places.");
+            say(coat.coat.step, what);
+        }
+    }
     let next = scene.to_do().find(|(_, s)| s.kind.seals());
     if let Some((i, _)) = next
         && let Some((fault, None)) = scene.unfit(i)

@@ -3,9 +3,11 @@
 mod cold_room;
 mod damp_for_varnish;
 mod damp_room;
+mod drawing_unsealed;
 mod dust;
 mod edges_left_out;
 mod highlights_early;
+mod isolation;
 mod laid_on_wet;
 mod large_cup;
 mod matte_built_up;
@@ -34,6 +36,7 @@ mod toxic_dust;
 mod tub_past;
 mod tub_spoiled;
 mod underbound;
+mod varnish_misused;
 mod varnish_on_varnish;
 mod waits_for_air;
 mod water_over_solvent;
@@ -43,7 +46,7 @@ mod wrapped_early;
 
 use crate::film::FilmState;
 use crate::mix::{Material, MaterialKind};
-use crate::picture::{CoatFault, CoatHistory, Picture, SetAside, Stack, Step, Timeline};
+use crate::picture::{CoatFault, CoatHistory, Picture, SetAside, Stack, Step, Timeline, meet};
 use crate::planner::{Desk, Plan, PlannedStep};
 use crate::readiness::{AirFault, AirWanted, Blocked, Calendar, FitAir, WaitReason};
 use crate::studio::Studio;
@@ -124,6 +127,9 @@ pub const RULES: &[Rule] = &[
     edges_left_out::RULE,
     soft_on_the_day::RULE,
     large_cup::RULE,
+    varnish_misused::RULE,
+    isolation::RULE,
+    drawing_unsealed::RULE,
 ];
 
 /// A rule broken, and where.
@@ -252,8 +258,25 @@ impl Scene<'_> {
         self.studio.holds(step, kind)
     }
 
+    /// The coats of paint in the cups, laid or still to come, that are there when step `i` begins, at its place.
+    fn under(&self, i: usize) -> Vec<usize> {
+        let begins = self.begins(i);
+        let mine = self.picture.lies_at(i);
+        let there = |n: &usize| {
+            let step = &self.picture.steps[*n];
+            let before = match (self.begins(*n), begins) {
+                _ if step.laid_at.is_some() && self.picture.steps[i].laid_at.is_none() => true,
+                (Some(other), Some(own)) => other < own,
+                // Neither in the plan nor done: the order of the list is all that is known.
+                _ => *n < i,
+            };
+            *n != i && before && !step.mix.is_empty() && meet(mine, self.picture.lies_at(*n))
+        };
+        (0..self.picture.steps.len()).filter(there).collect()
+    }
+
     fn is_slow(&self, step: &Step) -> bool {
-        self.share(step, Material::is_slow_paint) > 0.0
+        self.share(step, Material::is_slow) > 0.0
     }
 }
 

@@ -1,7 +1,7 @@
 //! No photograph before the first gloss.
 
 use super::{Rule, Scene, Severity};
-use crate::picture::StepKind;
+use crate::picture::{Step, StepKind};
 
 pub(super) const RULE: Rule = Rule {
     id: "no-photograph-before-gloss",
@@ -12,11 +12,26 @@ pub(super) const RULE: Rule = Rule {
 };
 
 fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
-    let first = scene.steps().find(|(_, s)| s.kind.seals());
-    if let Some((i, step)) = first {
-        let before = scene.picture.steps[..i].iter().any(|s| s.kind == StepKind::Photograph);
-        if step.laid_at.is_none() && !before {
-            say(i, "No photograph is planned before the gloss goes on.".into());
+    let Some((i, seal)) = scene.steps().find(|(_, s)| s.kind.seals()) else { return };
+    if seal.laid_at.is_some() {
+        return;
+    }
+    let taken: Vec<&Step> =
+        scene.picture.steps[..i].iter().filter(|s| s.kind == StepKind::Photograph).collect();
+    if taken.is_empty() {
+        say(i, "No photograph is planned before the gloss goes on.".into());
+    } else if let Some(last) = taken.iter().map(|s| s.laid_at).collect::<Option<Vec<_>>>() {
+        // Embellishment may come after the photograph, which is then one for prints.
+        let painted = |(_, s): &(usize, &Step)| {
+            let paint = s.kind.leaves_film() && !s.kind.seals() && !s.mix.is_empty();
+            paint
+                && s.kind != StepKind::Embellishment
+                && s.laid_at.is_none_or(|at| Some(&at) > last.iter().max())
+        };
+        if let Some((_, paint)) = scene.steps().find(painted) {
+            let what =
+                format!("The photograph is older than {}: take another one.", paint.called());
+            say(i, what);
         }
     }
 }

@@ -1,7 +1,7 @@
 //! More retarder than a film stands.
 
 use super::{Rule, Scene, Severity};
-use crate::mix::{MOST_RETARDER, MaterialKind};
+use crate::mix::{MOST_RETARDER, Material};
 
 pub(super) const RULE: Rule = Rule {
     id: "too-much-retarder",
@@ -18,7 +18,7 @@ pub(super) const RULE: Rule = Rule {
 
 fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
     for (i, step) in scene.to_do() {
-        let share = scene.share(step, |m| m.kind == MaterialKind::Retarder);
+        let share = scene.share(step, Material::retards);
         if share > step.mix.most_retarder(&scene.studio.materials) + 1e-9 {
             say(
                 i,

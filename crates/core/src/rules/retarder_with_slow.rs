@@ -1,7 +1,7 @@
 //! Slow-drying paint with retarder.
 
 use super::{Rule, Scene, Severity};
-use crate::mix::MaterialKind;
+use crate::mix::Material;
 
 pub(super) const RULE: Rule = Rule {
     id: "retarder-with-slow-paint",
@@ -13,7 +13,7 @@ pub(super) const RULE: Rule = Rule {
 
 fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
     for (i, step) in scene.to_do() {
-        if scene.is_slow(step) && scene.holds(step, &MaterialKind::Retarder) {
+        if scene.is_slow(step) && scene.share(step, Material::retards) > 0.0 {
             say(i, "Slow-drying paint and retarder are in the same cup.".into());
         }
     }

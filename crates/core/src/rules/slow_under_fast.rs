@@ -1,7 +1,8 @@
 //! A fast coat over a slow one.
 
 use super::{Rule, Scene, Severity};
-use crate::picture::Need;
+use crate::mix::Material;
+use crate::picture::{Need, Step};
 
 pub(super) const RULE: Rule = Rule {
     id: "fast-over-slow",
@@ -13,10 +14,18 @@ pub(super) const RULE: Rule = Rule {
     check,
 };
 
+/// Retarder from which a coat counts as slow under one that has less [-, by volume]: the most that a film
+/// stands. [memory]
+const MUCH_RETARDER: f64 = 0.15;
+
 fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
     for (i, _) in scene.to_do().filter(|(_, s)| !s.mix.is_empty() && !scene.is_slow(s)) {
         let before = scene.picture.coats_before(i).into_iter().map(|n| &scene.picture.steps[n]);
-        let mut slow = before.filter(|below| scene.is_slow(below));
+        let much = |step: &Step| scene.share(step, Material::retards) > MUCH_RETARDER;
+        let mut slow = before.filter(|below| scene.is_slow(below) || much(below));
+        if much(&scene.picture.steps[i]) {
+            continue;
+        }
         if let Some(below) = slow.next().filter(|_| scene.picture.needs(i) < Need::DryThrough) {
             let below = below.called();
             say(i, format!("It dries faster than {below} below it, and may trap it wet."));

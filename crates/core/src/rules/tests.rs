@@ -349,7 +349,8 @@ fn a_tub_is_looked_into_once_its_last_good_day_is_past() {
 
 #[test]
 fn thin_broken_coats_are_kept_from_water() {
-    assert_eq!(said(vec![step(StepKind::Sponge, PAINT, None)], 21.0, 0.5), [("wet-sponge", 0)]);
+    let sponged = vec![step(StepKind::Sponge, PAINT, None)];
+    assert_eq!(said(sponged, 21.0, 0.5), [("dust-and-spray", 0), ("wet-sponge", 0)]);
     let mist = &[("fluid-pv19", 2.0), ("water", 8.0)];
     let mut steps = vec![step(StepKind::Pass, PAINT, None), step(StepKind::Airbrush, mist, None)];
     let found = said(steps.clone(), 21.0, 0.5);
@@ -481,4 +482,150 @@ fn a_sealed_stack_that_is_soft_below_is_said_until_it_is_wrapped() {
     };
     assert!(thick(1500.0).contains(&("soft-underneath", 2)), "{:?}", thick(1500.0));
     assert!(!thick(30.0).iter().any(|(rule, _)| *rule == "soft-underneath"), "{:?}", thick(30.0));
+}
+
+/// What is said by rule `id` of a picture with `steps`, in an ordinary room.
+fn words(id: &str, steps: Vec<Step>) -> Vec<String> {
+    words_in(id, &studio(steps, 21.0, 0.5))
+}
+
+fn words_in(id: &str, studio: &Studio) -> Vec<String> {
+    let found = check(studio, now()).unwrap();
+    found.into_iter().filter(|f| f.rule == id).map(|f| f.what).collect()
+}
+
+#[test]
+fn a_sanding_names_every_poisonous_coat_it_reaches_whatever_the_order_of_the_list() {
+    let umber =
+        |name: &str, laid| Step { name: Some(name.into()), ..step(StepKind::Pass, PAINT, laid) };
+    let steps = vec![
+        umber("dark", Some("2027-01-01T10:00:00Z")),
+        step(StepKind::Sanding, &[], None),
+        umber("edges", Some("2027-01-02T10:00:00Z")),
+    ];
+    let found = words("toxic-dust", steps);
+    assert!(found[0].starts_with("dark holds PBr7 (manganese)"), "{found:?}");
+    assert!(found[1].starts_with("edges holds PBr7 (manganese)"), "{found:?}");
+    let splatter = vec![step(StepKind::Sponge, PAINT, None)];
+    assert!(words("dust-and-spray", splatter)[0].contains("droplets of PBr7 (manganese)"));
+}
+
+#[test]
+fn a_photograph_older_than_the_last_paint_is_no_photograph_before_the_gloss() {
+    let pictured = |photographed: &str| {
+        vec![
+            step(StepKind::Pass, PAINT, Some("2027-01-02T10:00:00Z")),
+            step(StepKind::Photograph, &[], Some(photographed)),
+            step(StepKind::Varnish, VARNISH, None),
+        ]
+    };
+    let early = words("no-photograph-before-gloss", pictured("2027-01-01T10:00:00Z"));
+    assert!(early[0].starts_with("The photograph is older than"), "{early:?}");
+    assert_eq!(words("no-photograph-before-gloss", pictured("2027-01-03T10:00:00Z")), [""; 0]);
+}
+
+#[test]
+fn varnish_that_was_laid_too_damp_is_found() {
+    let steps = || {
+        vec![
+            step(StepKind::Pass, PAINT, Some("2026-12-20T10:00:00Z")),
+            step(StepKind::Varnish, VARNISH, Some("2027-01-04T10:00:00Z")),
+        ]
+    };
+    let found = words_in("air-for-varnish", &studio(steps(), 21.0, 0.75));
+    assert_eq!(found, ["While it was wet 75 % is too damp for varnish: look for cloudy places."]);
+    assert_eq!(words("air-for-varnish", steps()), [""; 0]);
+}
+
+#[test]
+fn what_slows_is_judged_by_what_it_is_made_of_and_not_by_its_name() {
+    let own = |id: &str, [solids, water, slow]: [f64; 3]| {
+        let mix = crate::mix::Composition::try_new(solids, water, slow).unwrap();
+        Material::new(id, id, MaterialKind::Medium, mix)
+    };
+    let with = |steps| {
+        let mut studio = studio(steps, 21.0, 0.5);
+        studio.materials.push(own("additive", [0.0, 0.2, 0.8]));
+        studio.materials.push(own("open-medium", [0.36, 0.36, 0.28]));
+        studio
+    };
+    let cup = step(StepKind::Glaze, &[("glazing", 80.0), ("additive", 20.0)], None);
+    assert_eq!(words_in("too-much-retarder", &with(vec![cup])).len(), 1);
+    let both = step(StepKind::Glaze, &[("open-medium", 90.0), ("additive", 10.0)], None);
+    assert_eq!(words_in("retarder-with-slow-paint", &with(vec![both])).len(), 1);
+    // A fast coat over one with a fifth of retarder.
+    let fast = vec![
+        step(StepKind::Pass, &[("heavy-pb29", 80.0), ("retarder", 20.0)], None),
+        step(StepKind::Pass, PAINT, None),
+    ];
+    assert_eq!(words("fast-over-slow", fast).len(), 1);
+}
+
+#[test]
+fn a_tub_that_will_be_past_when_it_is_used_is_found() {
+    let mixed_at = now() - chrono::Duration::days(1);
+    let tub = |keeps_days| crate::studio::Tub {
+        id: "grey".into(),
+        name: "Grey".into(),
+        mix: crate::mix::Mix::of(PAINT),
+        mixed_at,
+        mixed_ml: 20.0,
+        level: crate::mix::Stock { ml: 20.0, at: mixed_at },
+        tightness: crate::studio::Tightness::Airtight,
+        keeps_days: Some(keeps_days),
+        checks: Vec::new(),
+        archived: false,
+    };
+    let of = |keeps_days| {
+        let later = now() + chrono::Duration::days(5);
+        let coat = Step {
+            tub: Some("grey".into()),
+            not_before: Some(later),
+            ..step(StepKind::Pass, PAINT, None)
+        };
+        let mut studio = studio(vec![coat], 21.0, 0.5);
+        studio.tubs = vec![tub(keeps_days)];
+        words_in("tub-out-of-date", &studio).len()
+    };
+    assert_eq!((of(3.0), of(30.0)), (1, 0));
+}
+
+#[test]
+fn varnish_is_thin_last_and_holds_nothing_slow() {
+    let varnish =
+        |um: f64| Step { wet_film_um: Some(um), ..step(StepKind::Varnish, VARNISH, None) };
+    let misused = |steps| words("varnish-misused", steps);
+    assert!(misused(vec![varnish(120.0)])[0].starts_with("At 120 µm wet"));
+    assert_eq!(misused(vec![varnish(50.0)]), [""; 0]);
+    assert_eq!(misused(vec![step(StepKind::Glaze, VARNISH, None)]).len(), 1);
+    let slowed = [("varnish-gloss", 9.0), ("retarder", 1.0)];
+    assert_eq!(misused(vec![step(StepKind::Varnish, &slowed, None)]).len(), 1);
+    let sanded = vec![
+        step(StepKind::Varnish, VARNISH, Some("2027-01-01T10:00:00Z")),
+        step(StepKind::Sanding, &[], None),
+    ];
+    assert_eq!(misused(sanded).len(), 1);
+}
+
+#[test]
+fn an_isolation_coat_covers_the_face_and_does_not_stay_open() {
+    let coat = |medium: &str, share_of_area| Step {
+        share_of_area,
+        ..step(StepKind::IsolationCoat, &[(medium, 1.0)], None)
+    };
+    let found = |coat| words("isolation-incomplete", vec![coat]).len();
+    assert_eq!(found(coat("gloss-medium", 1.0)), 0);
+    assert_eq!(found(coat("gloss-medium", 0.4)), 1);
+    assert_eq!(found(coat("glazing", 1.0)), 1);
+}
+
+#[test]
+fn the_fifth_coat_of_matte_medium_and_an_unsealed_drawing_are_found() {
+    let veil = || step(StepKind::Glaze, &[("matte-medium", 9.0), ("fluid-pv19", 1.0)], None);
+    assert_eq!(words("matte-built-up", (0..4).map(|_| veil()).collect()), [""; 0]);
+    assert_eq!(words("matte-built-up", (0..5).map(|_| veil()).collect()).len(), 1);
+    let drawn = |next| vec![step(StepKind::Drawing, &[], None), next];
+    assert_eq!(words("drawing-unsealed", drawn(step(StepKind::Pass, PAINT, None))).len(), 1);
+    let sealed = step(StepKind::SealDrawing, &[("matte-medium", 1.0)], None);
+    assert_eq!(words("drawing-unsealed", drawn(sealed)), [""; 0]);
 }

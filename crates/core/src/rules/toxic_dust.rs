@@ -16,18 +16,24 @@ pub(super) const RULE: Rule = Rule {
 
 fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
     for (i, step) in scene.to_do() {
-        // Sanding reaches every coat below; spraying throws what is in its own cup.
+        // Sanding reaches every coat that is there by then; spraying throws its own cup.
         let reached = match step.kind {
-            StepKind::Sanding => &scene.picture.steps[..i],
-            StepKind::Airbrush => std::slice::from_ref(step),
+            StepKind::Sanding => scene.under(i),
+            StepKind::Airbrush => vec![i],
             _ => continue,
         };
-        let found = reached
-            .iter()
-            .flat_map(|s| s.mix.materials(&scene.studio.materials))
-            .find_map(Material::toxic_pigment);
-        if let Some(pigment) = found {
-            say(i, format!("The paint holds {pigment}, whose dust or spray is poisonous."));
+        for n in reached {
+            let coat = &scene.picture.steps[n];
+            let found: Vec<String> = coat
+                .mix
+                .materials(&scene.studio.materials)
+                .filter_map(Material::toxic_pigment)
+                .collect();
+            if !found.is_empty() {
+                let (held, of) =
+                    (found.join(", "), if n == i { "It".into() } else { coat.called() });
+                say(i, format!("{of} holds {held}, whose dust or spray is poisonous."));
+            }
         }
     }
 }

@@ -16,9 +16,12 @@ pub(super) const RULE: Rule = Rule {
 fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
     for (i, step) in scene.to_do() {
         let Some(tub) = step.tub.as_deref().and_then(|id| scene.studio.tub(id)) else { continue };
-        let used = step.not_before.map_or(scene.now, |t| t.max(scene.now));
+        let used = scene.begins(i).or(step.not_before).map_or(scene.now, |t| t.max(scene.now));
         if tub.condition(used) == TubCondition::Past {
-            say(i, format!("The last good day of the tub \"{}\" is past.", tub.name));
+            say(
+                i,
+                format!("The last good day of the tub \"{}\" is past when it is used.", tub.name),
+            );
         }
     }
 }

@@ -34,7 +34,7 @@ async fn a_cup_holds_what_the_area_takes_and_retarder_makes_it_slower(pool: MySq
     // Glaze 2 is still drying: the coat is laid when that one is paintable.
     assert_eq!(plain["waits"], true);
     assert!(
-        plain["laid_at"].as_str().unwrap().starts_with("2027-01-14T16:59"),
+        plain["laid_at"].as_str().unwrap().starts_with("2027-01-14T17:41"),
         "{}",
         plain["laid_at"]
     );
