@@ -102,7 +102,7 @@ test('a coat on a wet one is said before it is logged, and put right in place af
   await dialog.getByRole('button', { name: 'Not now' }).click();
   const second = page.getByRole('listitem', { name: 'Glaze 2' });
   await second.getByRole('button', { name: /^Put right/ }).click();
-  await expect(dialog.getByLabel('When the coat was there')).toHaveValue('2027-01-14T15:34');
+  await expect(dialog.getByLabel('When the coat was there')).toHaveValue('2027-01-14T16:34');
   await dialog.getByText('Measured, µm').click();
   await dialog.getByRole('textbox', { name: 'Wet film, µm' }).fill('60');
   await dialog.getByRole('button', { name: 'Keep' }).click();

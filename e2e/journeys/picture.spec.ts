@@ -70,7 +70,7 @@ test('the strata say for any moment what the film allows', async ({ page }) => {
   const strata = page.getByRole('slider', { name: 'Film of the picture over time' });
   const verdict = page.getByTestId('verdict');
   await expect(verdict).toContainText(
-    'Glaze 2 is touch-dry: do not paint over it yet. Paintable from 18:42.',
+    'Glaze 2 is touch-dry: do not paint over it yet. Paintable by 18:42',
   );
   await strata.focus();
   await strata.press('Shift+ArrowLeft');

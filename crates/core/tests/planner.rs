@@ -208,7 +208,7 @@ fn the_first_glaze_waits_a_night_for_fresh_eyes_unless_that_is_off() {
     let mut studio = after_a_pass(StepKind::Glaze);
     studio.pictures[0].steps[0].laid_at = Some(utc("2027-01-04T10:00:00Z"));
     let (reason, until, _) = wait_of(&studio, "next");
-    assert_eq!((reason, until), (WaitReason::FreshEyes, utc("2027-01-05T00:00:00Z")));
+    assert_eq!((reason, until), (WaitReason::FreshEyes, utc("2027-01-05T04:00:00Z")));
     studio.schools.fresh_eyes = false;
     assert_eq!(wait_of(&studio, "next").0, WaitReason::Film);
 }

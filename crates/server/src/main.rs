@@ -45,7 +45,7 @@ enum Command {
         /// Time for the search [s]; without it a moderate effort that no clock decides.
         #[arg(long, value_parser = positive)]
         seconds: Option<f64>,
-        /// Sampled futures for the odds, at most 10 000; without it odds are null.
+        /// Sampled futures for the odds, at most 10 000; without it up to 120.
         #[arg(long, value_parser = clap::value_parser!(u32).range(1..=10_000))]
         sampled: Option<u32>,
     },
@@ -61,6 +61,15 @@ enum Command {
     Check {
         /// A studio document, or - for standard input.
         studio: PathBuf,
+    },
+    /// An empty studio with the starter shelf, as a document: the way to begin one by hand.
+    New {
+        /// Its name.
+        #[arg(long, default_value = "Studio")]
+        name: String,
+        /// Its time zone, as in Europe/Oslo.
+        #[arg(long, default_value = "UTC")]
+        time_zone: String,
     },
     /// The application.
     Serve {
@@ -153,6 +162,7 @@ fn run(command: Command) -> Result<ExitCode, Box<dyn std::error::Error>> {
             let printed = print(&findings);
             Ok(if stop { ExitCode::from(1) } else { printed })
         }
+        Command::New { name, time_zone } => Ok(print(&commands::new(&name, &time_zone)?)),
         Command::Serve {
             demo,
             listen,

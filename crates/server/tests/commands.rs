@@ -149,7 +149,8 @@ fn plan_searches_samples_and_is_the_same_each_time() {
     let out = answer(&ulvek(&args, &two.to_string()));
     assert_eq!(out, answer(&ulvek(&args, &two.to_string())), "no clock decides");
     let odds = out["pictures"][0]["odds"].as_f64().unwrap();
-    assert!((0.0..=1.0).contains(&odds));
+    assert!(odds > 0.0 && odds < 1.0, "no date is certain: {odds}");
+    assert!(out["pictures"][0]["likely"].as_str() <= out["pictures"][0]["ready"].as_str());
     let value = |o: &str, n: &str| out[o][n].as_f64().unwrap();
     for name in ["weighted_days_late", "sum_of_finish_min"] {
         assert!(value("bound", name) <= value("objective", name), "{out}");
@@ -233,4 +234,17 @@ fn colour_prints_what_is_seen_after_each_coat_and_says_what_is_not_known() {
     assert_eq!(seen, "#26348c");
     let none = ulvek(&["colour", "-", "--picture", "p9"], &document.to_string());
     assert_eq!(none.status.code(), Some(2));
+}
+
+#[test]
+fn new_prints_an_empty_studio_that_the_other_commands_read() {
+    let out = ulvek(&["new", "--name", "Loft", "--time-zone", "Europe/Oslo"], "");
+    let document = answer(&out);
+    assert_eq!(document["studio"]["name"], "Loft");
+    assert!(document["materials"].as_array().unwrap().len() > 30, "the starter shelf");
+    let plan = answer(&ulvek(&["plan", "-"], &document.to_string()));
+    assert_eq!(plan["steps"], json!([]));
+    let refused = ulvek(&["new", "--time-zone", "Nowhere"], "");
+    assert_eq!(refused.status.code(), Some(2));
+    assert!(String::from_utf8_lossy(&refused.stderr).contains("there is no time zone \"Nowhere\""));
 }

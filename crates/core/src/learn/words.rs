@@ -65,7 +65,7 @@ impl Learned {
         let waits = slow.filter(|slow| slow.is_told()).map(|slow| {
             match (slow.doubted, slow.times > 1.0) {
                 (true, _) => format!(
-                    "Did the finger touch this coat? Nothing makes it more than {:.0} times slower.",
+                    "Did the finger touch this coat? It is taken to dry {:.0} times slower, and no more than that.",
                     slow.times
                 ),
                 (_, true) => {

@@ -1,9 +1,9 @@
-//! What no plan that is known of can beat.
+//! What no plan can beat, and what no plan that is known of can.
 //!
-//! Two relaxations are joined. Alone: each picture as if the painter had no other, or as early as it
-//! was finished in any plan that was played, whichever is earlier (a film that is given more time
-//! between coats can be ready sooner after the last, so the earliest coats alone are no bound: this
-//! part is as good as what was tried, not proved). Work: the painter does one thing at a time, so
+//! Two relaxations are joined. Alone: each picture as if the painter had no other. What is proved takes every film
+//! as ready at once: a film that is given more time between coats can be ready sooner after the last, so no wait
+//! for a film bounds another plan's. What was seen takes the films of the picture alone, or of any plan that was
+//! played, whichever is earlier: a search that is there has nothing left that it knows of. Work: the painter does one thing at a time, so
 //! that the k-th picture to be finished needs at least the hours of the k shortest. In any plan the picture that is finished as the k-th is finished no
 //! earlier than both say; the cheapest way to give pictures their rank (an assignment problem)
 //! bounds the days late, and sorted finishes bound their sum. Rest: of the work up to any step the k-th
@@ -12,7 +12,7 @@
 //! bounds the sum of finishes.
 
 use super::decode::{Order, Schedule};
-use super::films::Films;
+use super::films::{Films, Judged};
 use super::problem::Problem;
 use super::score::Score;
 use crate::readiness::{Wait, WaitReason};
@@ -21,8 +21,24 @@ use pathfinding::prelude::{Matrix, kuhn_munkres_min};
 /// Weighted days are compared to a thousandth [1/d].
 const THOUSANDTHS: f64 = 1000.0;
 
+/// What a bound rests on.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub(super) enum Rests {
+    /// Hours, work and floors: no plan is better.
+    Proved,
+    /// The films that were seen too: nothing that is known of is better.
+    Seen,
+}
+
 /// The bound of a problem.
-pub(super) fn bound(problem: &Problem<'_>, films: &mut Films) -> Score {
+pub(super) fn bound(problem: &Problem<'_>, films: &mut Films, rests: Rests) -> Score {
+    films.judged = if rests == Rests::Proved { Judged::Floors } else { Judged::Films };
+    let found = bounded(problem, films, rests);
+    films.judged = Judged::Films;
+    found
+}
+
+fn bounded(problem: &Problem<'_>, films: &mut Films, by: Rests) -> Score {
     let pictures: Vec<usize> = (0..problem.tasks.len())
         .filter(|p| problem.tasks[*p].iter().any(Option::is_some))
         .collect();
@@ -38,18 +54,23 @@ pub(super) fn bound(problem: &Problem<'_>, films: &mut Films) -> Score {
             total.blocked += 1;
             continue;
         }
-        if single.placed.is_empty() {
+        if single.score.sum == 0 {
             continue;
         }
         let busy = least_work(problem, *p);
         // Steps that form a graph could be done in a better order than the one played.
         let finish = if is_chain(problem, *p) {
             let alone = problem.from + single.score.sum;
-            films.earliest_finish(*p).map_or(alone, |seen| seen.min(alone))
+            let seen = films.earliest_finish(*p).filter(|_| by == Rests::Seen);
+            seen.map_or(alone, |seen| seen.min(alone))
         } else {
             finishes_of_work(problem, &mut [busy])[0]
         };
-        rows.push(if is_chain(problem, *p) { rests(problem, films, &single, *p) } else { vec![] });
+        rows.push(if is_chain(problem, *p) {
+            rests(problem, films, (&single, by), *p)
+        } else {
+            vec![]
+        });
         alone.push(finish);
         work.push(busy);
         ranked.push(*p);
@@ -75,7 +96,12 @@ struct Rest {
 }
 
 /// The steps of picture `p` in the order of `single`, its plan alone.
-fn rests(problem: &Problem<'_>, films: &Films, single: &Schedule, p: usize) -> Vec<Rest> {
+fn rests(
+    problem: &Problem<'_>,
+    films: &Films,
+    (single, by): (&Schedule, Rests),
+    p: usize,
+) -> Vec<Rest> {
     let set_up = crate::time::minutes_s(problem.studio.setup_min);
     let mine: Vec<_> = single.placed.iter().filter(|x| x.picture == p).collect();
     let rest = |placed: &&super::decode::Placed| {
@@ -85,7 +111,8 @@ fn rests(problem: &Problem<'_>, films: &Films, single: &Schedule, p: usize) -> V
         // A wait until the next day may be short; what is asked for by a date is no length of time.
         let lasts = |w: &&Wait| {
             use WaitReason::{Film, Gap, Retarder, School, SlowPaint, SolventOverWater};
-            matches!(w.reason, Film | Gap | Retarder | School | SlowPaint | SolventOverWater)
+            let film = w.reason == Film && by == Rests::Seen;
+            film || matches!(w.reason, Gap | Retarder | School | SlowPaint | SolventOverWater)
         };
         let wait = placed.wait.as_ref().filter(lasts);
         let of = wait.and_then(|w| mine.iter().position(|x| Some(x.step) == w.of));

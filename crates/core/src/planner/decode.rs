@@ -151,7 +151,7 @@ impl Schedule {
             Some(film) if !last => films.go_on(problem, film, (p, i), end),
             _ => Ok(()),
         };
-        if films.judged == Judged::Films {
+        if matches!(films.judged, Judged::Films | Judged::Floors) {
             self.placed.push(placed);
         }
         if last {

@@ -24,6 +24,8 @@ pub(super) enum Judged {
     Rough,
     /// The lags that came out last.
     Lags,
+    /// Nothing: every film is ready at once, and only floors are waited for. No plan is sooner than that.
+    Floors,
 }
 
 /// A picture while an order of work is tried.
@@ -205,7 +207,7 @@ impl Films {
             film.below = held_under(&film.below, end - whole_seconds(last));
         }
         film.done.mark(problem.studio, i, whole_instant(end), lays);
-        if self.judged == Judged::Lags {
+        if matches!(self.judged, Judged::Lags | Judged::Floors) {
             return Ok(());
         }
         if let Some(rough) = self.rough.as_mut().filter(|_| lays) {
@@ -226,6 +228,9 @@ impl Films {
     ) -> Result<Ready, Blocked> {
         let below = problem.task(p, i).map_or(&[][..], |t| &t.below);
         let under = film.done.under(problem.studio, i);
+        if self.judged == Judged::Floors {
+            return Ok(ready(&film.done, problem.studio, (i, below), None));
+        }
         if self.judged != Judged::Films {
             let at = under.and_then(|of| {
                 let lag = self.lag(problem, film, ((p, i), of))?;
@@ -393,6 +398,9 @@ impl Films {
         ((p, i), end): ((usize, usize), i64),
         state: FilmState,
     ) -> Result<Option<i64>, Blocked> {
+        if self.judged == Judged::Floors {
+            return Ok(Some(end));
+        }
         let key = (p as u32, i as u32, state);
         if self.judged != Judged::Films {
             return Ok(Some(self.wet.get(&key).map_or(end, |lag| end + lag)));

@@ -16,6 +16,7 @@ use super::ready::ready_after;
 use super::search::carried;
 use crate::film::{Common, FILM_SPREAD, Grid, SLOW_SPREAD, factor};
 use crate::quantity::{Pace, Sure, WetFilm};
+use crate::readiness::FitAir;
 use crate::studio::{OrderEntry, Studio};
 use chrono::{DateTime, NaiveDate, Utc};
 use rand::{Rng, SeedableRng};
@@ -56,6 +57,18 @@ impl PictureOdds {
     /// Probability that it is finished on or before `day`.
     pub fn by(&self, day: NaiveDate) -> f64 {
         self.days.partition_point(|d| *d <= day) as f64 / self.futures.max(1) as f64
+    }
+
+    /// The same as it is told: of so many futures neither none nor all is certain.
+    pub fn told_by(&self, day: NaiveDate) -> f64 {
+        let least = 1.0 / (self.futures + 1) as f64;
+        self.by(day).clamp(least, 1.0 - least)
+    }
+
+    /// The moment by which half of the futures have it finished, if so many do.
+    pub fn likely(&self) -> Option<DateTime<Utc>> {
+        let n = self.futures.div_ceil(2).max(1);
+        self.finishes.get(n - 1).copied()
     }
 
     /// The day by which `share` of the futures have it finished, if so many do.
@@ -119,7 +132,9 @@ fn future(
 ) -> Vec<(usize, i64)> {
     let mut draw = Pcg64Mcg::seed_from_u64(seed ^ n.wrapping_mul(0x9e37_79b9_7f4a_7c15));
     let studio = sampled(problem.studio, &mut draw);
-    let mut problem = Problem { studio: &studio, ..problem.clone() };
+    // Varnish waits for the air of this future, and paint for its cold.
+    let air = FitAir::new(&studio.air, problem.from);
+    let mut problem = Problem { studio: &studio, air, ..problem.clone() };
     let missed = problem.studio.missed_sessions.clamp(0.0, 1.0);
     problem.calendar.without(|| draw.random_bool(missed));
     // As many futures as there are threads are played beside each other already.

@@ -4,7 +4,7 @@
 //! floors allow, so that some order gives the best plan wherever a coat laid earlier is ready
 //! earlier. Which orders are tried, and by what they are judged, is in the module of the rounds.
 
-use super::bound::bound;
+use super::bound::{Rests, bound};
 use super::decode::{Order, Schedule};
 use super::films::{Films, Judged};
 use super::lessons::Lesson;
@@ -32,7 +32,7 @@ pub struct SearchProgress {
     pub films: u64,
     /// The best plan so far.
     pub best: Objective,
-    /// The bound, see [`Planner::bound`].
+    /// What no plan is better than, see [`Planner::bound`].
     pub bound: Objective,
     /// What `best` is compared by.
     score: Score,
@@ -90,7 +90,9 @@ pub struct Planner<'a> {
     pub(super) order: Order,
     /// Whether it began with an order that was given, and not with what can start first.
     ordered: bool,
-    /// The bound, and how many films were known when it was computed.
+    /// What no plan is better than.
+    proved: Option<Score>,
+    /// What nothing that was seen is better than, and how many films were known when it was computed.
     bound: Option<(u64, Score)>,
     pub(super) tried: u64,
     /// Steps read from lags when an order may be played with rough films again.
@@ -137,6 +139,7 @@ impl<'a> Planner<'a> {
             best,
             order: known,
             ordered,
+            proved: None,
             bound: None,
             tried: 0,
             due: 0,
@@ -154,12 +157,13 @@ impl<'a> Planner<'a> {
         plan_of(&self.problem, &self.best)
     }
 
-    /// What no plan that was seen beats; see the module of the bound for what is proved of it.
+    /// What no plan of this studio beats.
     pub fn bound(&mut self) -> Objective {
-        self.least().into()
+        let (problem, films) = (&self.problem, &mut self.films);
+        (*self.proved.get_or_insert_with(|| bound(problem, films, Rests::Proved))).into()
     }
 
-    /// The bound, computed again when films were computed since: a lag may have come out shorter.
+    /// What nothing that was seen beats, computed again when films were computed since: a lag may have come out shorter.
     fn least(&mut self) -> Score {
         // A search that was given up may have left it at lags.
         self.films.judged = Judged::Films;
@@ -168,7 +172,7 @@ impl<'a> Planner<'a> {
         {
             return known;
         }
-        let found = bound(&self.problem, &mut self.films);
+        let found = bound(&self.problem, &mut self.films, Rests::Seen);
         self.bound = Some((self.films.made(), found));
         found
     }
@@ -181,7 +185,7 @@ impl<'a> Planner<'a> {
         }
     }
 
-    /// Whether the plan is at the bound: nothing that is known of could be better.
+    /// Whether nothing that is known of could be better than the plan.
     pub fn is_at_bound(&mut self) -> bool {
         let known = self.known_least();
         self.reaches(&known) && {
@@ -242,7 +246,7 @@ impl<'a> Planner<'a> {
 
     /// How far the search is.
     pub fn progress(&mut self) -> SearchProgress {
-        let bound = self.known_least().into();
+        let bound = self.bound();
         SearchProgress {
             tried: self.tried,
             films: self.films.made(),

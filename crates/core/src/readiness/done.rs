@@ -205,7 +205,7 @@ impl Done {
         }
         let Some(coat) = self.last_coat.filter(|c| steps[*c].kind.seals()) else { return };
         let Some(laid) = self.ends[coat] else { return };
-        tell(between_varnish(studio, laid), WaitReason::BetweenVarnish, Some(coat));
+        tell(between_varnish(studio, &steps[coat], laid), WaitReason::BetweenVarnish, Some(coat));
         if solvent_over_water(studio, &steps[coat], &steps[i]) {
             tell(laid + SOLVENT_GAP, WaitReason::SolventOverWater, Some(coat));
         }

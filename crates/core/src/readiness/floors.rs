@@ -70,13 +70,14 @@ impl Painted {
     }
 }
 
-/// From when a varnish coat may follow one laid at `laid`: the brisk school waits an hour, the
-/// others until the next day.
-pub fn between_varnish(studio: &Studio, laid: DateTime<Utc>) -> DateTime<Utc> {
+/// From when a varnish coat may follow `below`, laid at `laid`: the brisk school waits an hour, the others until the
+/// next day, and on solvent varnish all of them do.
+pub fn between_varnish(studio: &Studio, below: &Step, laid: DateTime<Utc>) -> DateTime<Utc> {
     let hour = laid + VARNISH_GAP;
+    let solvent = studio.holds(below, &MaterialKind::SolventVarnish);
     match studio.schools.waiting {
-        Waiting::Brisk => hour,
-        Waiting::Standard | Waiting::Patient => hour.max(studio.hours.next_day(laid)),
+        Waiting::Brisk if !solvent => hour,
+        _ => hour.max(studio.hours.next_day(laid)),
     }
 }
 
@@ -93,9 +94,46 @@ pub fn gap_said(studio: &Studio, below: &Step, above: &Step) -> String {
         return format!("{days} to {} days after the water-borne coat below", days + 1);
     }
     match studio.schools.waiting {
+        _ if studio.holds(below, &MaterialKind::SolventVarnish) => {
+            "the day after the solvent varnish below, at the earliest".into()
+        }
         Waiting::Brisk => "an hour after the coat below, at least".into(),
         Waiting::Standard | Waiting::Patient => {
             "the day after the coat below; an hour at the very least".into()
         }
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::air::{Air, AirSeries};
+    use crate::mix::{Mix, starter_shelf};
+    use crate::picture::StepKind;
+    use crate::studio::StudioHours;
+
+    #[test]
+    fn a_night_lies_between_two_waking_days_and_solvent_varnish_always_takes_one() {
+        let hours = StudioHours::try_new(chrono_tz::Europe::Oslo, vec![], vec![]).unwrap();
+        let air = AirSeries::constant(Air::try_new(21.0, 0.5, 0.15).unwrap());
+        let mut studio = Studio::new("Room", hours, air);
+        studio.materials = starter_shelf().unwrap();
+        let varnish = |material: &str| Step {
+            mix: Mix::one(material),
+            ..Step::usual("v", StepKind::Varnish)
+        };
+        let at = |text: &str| text.parse::<DateTime<Utc>>().unwrap();
+        let next =
+            |studio: &Studio, material, laid| between_varnish(studio, &varnish(material), at(laid));
+        // Laid at half past eleven at night and at half past one: both are of Monday's evening.
+        for laid in ["2027-01-04T23:30:00+01:00", "2027-01-05T01:30:00+01:00"] {
+            let from = next(&studio, "varnish-gloss", laid);
+            assert_eq!(from, at("2027-01-05T04:00:00+01:00"));
+        }
+        studio.schools.waiting = Waiting::Brisk;
+        let laid = "2027-01-04T12:00:00+01:00";
+        assert_eq!(next(&studio, "varnish-gloss", laid), at("2027-01-04T13:00:00+01:00"));
+        // [memory] its second coat next day at the earliest
+        assert_eq!(next(&studio, "solvent-gloss", laid), at("2027-01-05T04:00:00+01:00"));
     }
 }

@@ -15,6 +15,9 @@ pub struct OpenHours {
     pub to: NaiveTime,
 }
 
+/// When a painter's day begins [h after midnight]: a night lies between two of them. [practice]
+const WAKES: chrono::Duration = chrono::Duration::hours(4);
+
 /// How the end of a day, `24:00`, is written as a time of that day: its last second.
 pub const MIDNIGHT: NaiveTime = match NaiveTime::from_hms_opt(23, 59, 59) {
     Some(time) => time,
@@ -121,9 +124,13 @@ impl StudioHours {
         self.instant(day.succ_opt().unwrap_or(day), NaiveTime::MIN)
     }
 
-    /// The moment the day after `after` begins in the studio.
+    /// The moment the night after `after` is over in the studio, and the next day begins: not at midnight, at
+    /// which one may be painting.
     pub fn next_day(&self, after: DateTime<Utc>) -> DateTime<Utc> {
-        self.end_of(self.day(after))
+        let waking = self.day(after - WAKES);
+        let next = waking.succ_opt().unwrap_or(waking);
+        let at = NaiveTime::MIN + WAKES;
+        self.instant(next, at)
     }
 
     /// When hours that end at `to` on `day` are over.

@@ -96,7 +96,7 @@ fn varnish_coats_lie_an_hour_or_a_day_apart_and_solvent_waits_three_days() {
     };
     let laid = now() - Duration::minutes(30);
     assert_eq!(between(0.5, Waiting::Brisk, "varnish-matte"), laid + Duration::hours(1));
-    assert_eq!(between(0.5, Waiting::Standard, "varnish-matte"), utc("2027-01-15T00:00:00Z"));
+    assert_eq!(between(0.5, Waiting::Standard, "varnish-matte"), utc("2027-01-15T04:00:00Z"));
     assert_eq!(between(0.5, Waiting::Standard, "solvent-matte"), laid + Duration::days(3));
     // The planner keeps to it as well.
     let mut studio = ready();

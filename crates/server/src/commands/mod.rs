@@ -2,11 +2,13 @@
 
 mod check;
 mod colour;
+mod new;
 mod plan;
 mod simulate;
 
 pub use check::check;
 pub use colour::{colour, untold};
+pub use new::new;
 pub use plan::{Effort, plan};
 pub use simulate::{Simulate, simulate};
 

@@ -6,7 +6,7 @@ use chrono::{DateTime, Utc};
 use serde_json::{Value, json};
 use std::time::{Duration, Instant};
 use ulvek_core::planner::{
-    Aim, Link, Objective, PictureOdds, Plan, Planner, Request, SEED, holds, moderate,
+    Aim, FUTURES, Link, Objective, PictureOdds, Plan, Planner, Request, SEED, holds, moderate,
     odds as sample, ready, threads,
 };
 use ulvek_core::studio::Studio;
@@ -17,14 +17,20 @@ use ulvek_core::time::seconds;
 pub struct Effort {
     /// Seconds of search; without it a moderate effort that no clock decides.
     pub seconds: Option<f64>,
-    /// Futures sampled for the odds; without it there are none.
+    /// Futures sampled for the odds; without it as many as the page samples, fewer of a large studio.
     pub sampled: Option<u32>,
 }
 
+/// Steps played in all sampled futures together where nobody says how many [-]. [practice] some seconds
+const MOST_PLAYED: usize = 12_000;
+/// Futures sampled at least. [practice]
+const FEWEST: usize = 10;
+
 /// Plans every step that is not laid, from `from` on.
 ///
-/// `bound` is what no plan that was seen beats; `search` says how many orders of work were tried and
-/// whether the plan is at the bound.
+/// `bound` is what no plan beats, `ready` when a picture is surely ready and `likely` when in half of the futures,
+/// `odds` the share of futures in which it is ready on its due day, never told as certain; `search` says how many orders of work were tried and
+/// whether anything better is known of.
 pub fn plan(studio: &Studio, from: DateTime<Utc>, effort: Effort) -> Value {
     let begun = Instant::now();
     let mut planner = Planner::new(Request { studio, from });
@@ -42,20 +48,10 @@ pub fn plan(studio: &Studio, from: DateTime<Utc>, effort: Effort) -> Value {
         }
     }
     let made = planner.plan();
-    let odds = match effort.sampled {
-        Some(futures) if futures > 0 => {
-            let request = Request { studio, from };
-            sample(
-                request,
-                &planner.order(),
-                SEED,
-                (futures as usize, threads),
-                Aim::Finish,
-                |_| {},
-            )
-        }
-        _ => Vec::new(),
-    };
+    let usual = FUTURES.min(MOST_PLAYED / steps_left.max(1)).max(FEWEST);
+    let futures = effort.sampled.map_or(usual, |futures| futures as usize);
+    let request = Request { studio, from };
+    let odds = sample(request, &planner.order(), SEED, (futures, threads), Aim::Ready, |_| {});
     let bound = planner.bound();
     json!({
         "steps": steps(studio, &made),
@@ -127,7 +123,8 @@ fn pictures(studio: &Studio, made: &Plan, odds: &[PictureOdds], from: DateTime<U
                 "days_late": outcome.days_late,
                 "ready": safe.and_then(|s| s.at).map(|at| at_second(seconds(at), studio)),
                 "ready_days_late": safe.and_then(|s| s.days_late),
-                "odds": sampled.and_then(|o| outcome.due.map(|due| o.by(due))),
+                "likely": sampled.and_then(PictureOdds::likely).map(|at| at_second(seconds(at), studio)),
+                "odds": sampled.and_then(|o| outcome.due.map(|due| o.told_by(due))),
                 "sure_day": sampled.and_then(PictureOdds::sure_day),
                 "held_by": held_by(studio, made, p, from),
             })
