@@ -78,7 +78,7 @@ test('the ready picture is varnished by the bench sheet, coat by coat', async ({
   await page.getByRole('button', { name: 'A cloud over darks' }).click();
   const advice = page.getByRole('status');
   await expect(advice).toContainText('Leave it');
-  await expect(advice).toContainText('becomes gloss');
+  await expect(advice).toContainText('The sheen you chose stays.');
   await expectAccessible(page);
   await page.setViewportSize({ width: 390, height: 844 });
   await expectNoSidewaysScroll(page);

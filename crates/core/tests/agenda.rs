@@ -129,3 +129,23 @@ fn a_step_in_several_sittings_is_told_once() {
     let worked: i64 = told.iter().map(|e| (e.to - e.from).num_minutes()).sum();
     assert_eq!(worked, 900);
 }
+
+#[test]
+fn nothing_raises_the_air_while_varnish_is_wet_or_an_hour_before() {
+    let long = || step(StepKind::Pass, 60.0, &[("heavy-pb29", 1.0)]);
+    let told_at = |varnished: Option<DateTime<Utc>>| {
+        let mut studio = studio(0.4, vec![long()]);
+        let mut seal = step(StepKind::Varnish, 20.0, &[("varnish-gloss", 1.0)]);
+        seal.laid_at = varnished;
+        let paint = Step {
+            laid_at: Some(monday() - Duration::days(20)),
+            ..step(StepKind::Tone, 20.0, &[("heavy-pbr7", 1.0)])
+        };
+        studio.pictures.push(Picture::new("q", (30.0, 40.0), vec![paint, seal]));
+        told(&studio).into_iter().filter(|entry| entry.picture == 0).flat_map(|e| e.beside).count()
+    };
+    // The pass is at nine o'clock, the humidifier would run from eight.
+    assert_eq!(told_at(Some(monday() - Duration::hours(12))), 2);
+    assert_eq!(told_at(Some(monday() - Duration::hours(1))), 0, "wet until nine");
+    assert_eq!(told_at(None), 0, "its varnish is planned for the same morning");
+}

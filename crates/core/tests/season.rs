@@ -177,7 +177,7 @@ fn a_long_wet_session_in_dry_air_is_prepared_an_hour_before() {
     let mut studio = self::studio((10, 14), vec![vec![pass]]);
     let reminded = |studio: &Studio| {
         let made = plan(Request { studio, from: thursday() });
-        (wet_session(studio, &made.steps[0]), made.steps[0].sittings[0].from)
+        (wet_session(studio, &made, &made.steps[0]), made.steps[0].sittings[0].from)
     };
     let (found, from) = reminded(&studio);
     assert_eq!(found.unwrap().humidifier_on, from - Duration::hours(1));

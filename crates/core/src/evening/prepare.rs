@@ -38,7 +38,7 @@ pub fn preparations(
         .steps
         .iter()
         .filter(|planned| soon(planned, ahead))
-        .flat_map(|planned| humidifier(studio, planned, now))
+        .flat_map(|planned| humidifier(studio, plan, planned, now))
         .collect();
     found.extend(
         plan.steps.iter().filter(|s| soon(s, Duration::days(PHOTOGRAPH_DAYS))).filter_map(
@@ -62,8 +62,13 @@ pub fn preparations(
 }
 
 /// The humidifier before a long wet session in dry air, as long as there is time for it.
-fn humidifier(studio: &Studio, planned: &PlannedStep, now: DateTime<Utc>) -> Option<Preparation> {
-    let wet = wet_session(studio, planned)?;
+fn humidifier(
+    studio: &Studio,
+    plan: &Plan,
+    planned: &PlannedStep,
+    now: DateTime<Utc>,
+) -> Option<Preparation> {
+    let wet = wet_session(studio, plan, planned)?;
     let step = &studio.pictures[planned.picture].steps[planned.step];
     Some(Preparation {
         by: wet.humidifier_on.max(now),

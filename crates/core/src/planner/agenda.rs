@@ -49,10 +49,10 @@ pub struct Alarm {
 
 /// Every sitting of `plan`, in its order.
 pub fn agenda(studio: &Studio, plan: &Plan) -> Vec<AgendaEntry> {
-    plan.steps.iter().flat_map(|planned| sittings(studio, planned)).collect()
+    plan.steps.iter().flat_map(|planned| sittings(studio, plan, planned)).collect()
 }
 
-fn sittings(studio: &Studio, planned: &PlannedStep) -> Vec<AgendaEntry> {
+fn sittings(studio: &Studio, plan: &Plan, planned: &PlannedStep) -> Vec<AgendaEntry> {
     let picture = &studio.pictures[planned.picture];
     let step = &picture.steps[planned.step];
     let of = planned.sittings.len();
@@ -68,16 +68,16 @@ fn sittings(studio: &Studio, planned: &PlannedStep) -> Vec<AgendaEntry> {
             to: sitting.to,
             because: wait.map(|w| w.said(picture)),
             cup: cup_line(studio, picture, step).filter(|_| first),
-            beside: if first { beside(studio, planned) } else { Vec::new() },
-            alarms: if first { alarms(studio, planned) } else { Vec::new() },
+            beside: if first { beside(studio, plan, planned) } else { Vec::new() },
+            alarms: if first { alarms(studio, plan, planned) } else { Vec::new() },
         }
     };
     planned.sittings.iter().enumerate().map(one).collect()
 }
 
 /// What to do before and during a long wet session, each in a sentence.
-fn beside(studio: &Studio, planned: &PlannedStep) -> Vec<String> {
-    let Some(wet) = wet_session(studio, planned) else { return Vec::new() };
+fn beside(studio: &Studio, plan: &Plan, planned: &PlannedStep) -> Vec<String> {
+    let Some(wet) = wet_session(studio, plan, planned) else { return Vec::new() };
     let on = wet.humidifier_on.with_timezone(&studio.hours.zone());
     vec![
         format!("Humidifier on from {}.", on.format("%H:%M")),
@@ -86,9 +86,9 @@ fn beside(studio: &Studio, planned: &PlannedStep) -> Vec<String> {
 }
 
 /// Alarms ring for the humidifier, and when the film becomes paintable or ready to seal.
-fn alarms(studio: &Studio, planned: &PlannedStep) -> Vec<Alarm> {
+fn alarms(studio: &Studio, plan: &Plan, planned: &PlannedStep) -> Vec<Alarm> {
     let mut found = Vec::new();
-    if let Some(wet) = wet_session(studio, planned) {
+    if let Some(wet) = wet_session(studio, plan, planned) {
         let said = "Humidifier on".to_owned();
         found.push(Alarm { name: "humidifier", at: wet.humidifier_on, said });
     }

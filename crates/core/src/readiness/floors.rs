@@ -2,7 +2,7 @@
 
 use super::wait::WaitReason;
 use crate::mix::MaterialKind;
-use crate::picture::Step;
+use crate::picture::{Step, WIPED_UM};
 use crate::studio::{Slowed, Studio, Waiting};
 use chrono::{DateTime, Duration, Utc};
 
@@ -32,6 +32,10 @@ impl Painted {
     /// Adds step `i` of the picture, done at `at`. What seals is no paint, but what slows the stack in
     /// it counts.
     pub fn add(&mut self, studio: &Studio, (i, step): (usize, &Step), at: DateTime<Utc>) {
+        // The veil that is left of a coat that was wiped off makes nobody wait.
+        if step.wet_film_um.is_some_and(|um| um <= WIPED_UM) {
+            return;
+        }
         if step.kind.leaves_film() {
             self.slowed = self.slowed.max(studio.slowed_by(step));
         }
@@ -111,6 +115,28 @@ mod tests {
     use crate::mix::{Mix, starter_shelf};
     use crate::picture::StepKind;
     use crate::studio::StudioHours;
+
+    #[test]
+    fn a_coat_that_was_wiped_off_counts_for_no_floor() {
+        let hours = StudioHours::try_new(chrono_tz::UTC, vec![], vec![]).unwrap();
+        let air = AirSeries::constant(Air::try_new(21.0, 0.5, 0.15).unwrap());
+        let mut studio = Studio::new("Room", hours, air);
+        studio.materials = starter_shelf().unwrap();
+        let at =
+            |day: u32| -> DateTime<Utc> { format!("2027-01-{day:02}T10:00:00Z").parse().unwrap() };
+        let coat = |material: &str, um| Step {
+            mix: Mix::one(material),
+            wet_film_um: Some(um),
+            ..Step::usual("c", StepKind::Pass)
+        };
+        let mut painted = Painted::default();
+        painted.add(&studio, (0, &coat("heavy-pb29", 80.0)), at(1));
+        let before = painted.seal_from(Waiting::Standard);
+        painted.add(&studio, (1, &coat("slow-pbr7", WIPED_UM)), at(4));
+        assert_eq!(painted.seal_from(Waiting::Standard), before);
+        painted.add(&studio, (2, &coat("slow-pbr7", 60.0)), at(4));
+        assert!(painted.seal_from(Waiting::Standard) > before);
+    }
 
     #[test]
     fn a_night_lies_between_two_waking_days_and_solvent_varnish_always_takes_one() {

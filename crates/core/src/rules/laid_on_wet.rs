@@ -1,6 +1,6 @@
 //! A coat laid on one that was not yet paintable.
 
-use super::{Rule, Scene, Severity};
+use super::{Rule, Scene, Severity, TOLERANCE_S};
 use crate::film::FilmState;
 
 pub(super) const RULE: Rule = Rule {
@@ -21,7 +21,9 @@ fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
     });
     for (below, above) in pairs {
         let both = (below.coat.step, above.coat.step);
-        if below.events.at(FilmState::Paintable).is_none() && !told.contains(&both) {
+        let ready = below.if_left.at(FilmState::Paintable);
+        let early = ready.is_none_or(|at| at > above.coat.at + TOLERANCE_S);
+        if early && !told.contains(&both) {
             told.push(both);
             let name = scene.picture.steps[below.coat.step].called();
             say(

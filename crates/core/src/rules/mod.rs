@@ -59,6 +59,10 @@ use std::sync::Arc;
 /// night of the year is in it
 const LOOK_AHEAD_DAYS: i64 = 366;
 
+/// By how much a coat may lie before its time without a word [s]: two minutes. [practice] A coat that is logged just
+/// as it was planned is told the same time to the minute by films that were followed otherwise
+const TOLERANCE_S: f64 = 120.0;
+
 /// How much a finding weighs.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]

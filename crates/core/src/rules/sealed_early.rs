@@ -1,6 +1,6 @@
 //! Sealed before the gate was open.
 
-use super::{Rule, Scene, Severity};
+use super::{Rule, Scene, Severity, TOLERANCE_S};
 use crate::film::FilmState;
 use crate::readiness::Painted;
 use crate::time::{DAY_S, exact_instant};
@@ -27,9 +27,10 @@ fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
     let floor = floor.num_seconds() as f64;
     let waited = sealed.coat.at - painted.coat.at;
     let days = |seconds: f64| seconds / DAY_S;
-    if painted.events.at(FilmState::ReadyToSeal).is_none() {
+    let cured = painted.if_left.at(FilmState::ReadyToSeal);
+    if cured.is_none_or(|at| at > sealed.coat.at + TOLERANCE_S) {
         say(sealed.coat.step, "It was sealed before the film below was cured.".into());
-    } else if waited < floor {
+    } else if waited + TOLERANCE_S < floor {
         let (waited, floor) = (days(waited), days(floor));
         let what = format!("It was sealed after {waited:.1} days; your school waits {floor:.0}.");
         say(sealed.coat.step, what);

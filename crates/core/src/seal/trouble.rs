@@ -1,7 +1,6 @@
 //! Trouble found on a sealing coat: what to do now, and what it changes in the plan.
 
 use super::varnish::{VarnishError, choice_of, with_varnish};
-use crate::mix::{Finish, MaterialKind};
 use crate::picture::{Need, Picture, Purpose, SealTrouble, Step, StepKind};
 use crate::studio::Studio;
 
@@ -100,24 +99,12 @@ impl SealTrouble {
             said.push(format!("{title} waits until this coat is dry right through."));
         }
         if matches!(self, Self::Cloud | Self::White) {
-            // More matte would cloud it more: a coat that is not the last becomes gloss.
-            let step = &changed.steps[next];
-            let kind = |m: &crate::mix::Material| {
-                matches!(m.kind, MaterialKind::Varnish | MaterialKind::SolventVarnish)
-            };
-            let now = step.mix.first().and_then(|p| studio.material(&p.material)).cloned();
-            let gloss = now.filter(|m| kind(m) && m.finish != Some(Finish::Gloss)).and_then(|m| {
-                let same = |g: &&crate::mix::Material| {
-                    g.kind == m.kind && g.finish == Some(Finish::Gloss) && !g.archived
-                };
-                studio.materials.iter().find(same)
-            });
-            if let (Some(gloss), Some(part)) = (gloss, changed.steps[next].mix.first_mut()) {
-                part.material.clone_from(&gloss.id);
-                let name = "Varnish, gloss, to clear the cloud".to_owned();
-                said.push(format!("{} becomes gloss.", changed.steps[next].called()));
-                changed.steps[next].name = Some(name);
-            }
+            // More matte would cloud it more; the sheen is the painter's, and nothing changes before it is dry.
+            said.push(
+                "Look again when it is touch-dry: if the cloud stays, one coat of gloss under the last coat \
+                 clears it. The sheen you chose stays."
+                    .into(),
+            );
         }
         Ok((changed, said))
     }

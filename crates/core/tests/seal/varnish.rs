@@ -86,9 +86,9 @@ fn trouble_changes_what_comes_next() {
     let mut studio = ready();
     studio.pictures[0].steps[3].laid_at = Some(now() - Duration::hours(1));
     let picture = &studio.pictures[0];
-    // Too much matte clouds darks: the cloud is cleared with gloss. [practice]
+    // A cloud is left alone, and the sheen that was chosen stays. [practice]
     let (changed, said) = SealTrouble::Cloud.mend(&studio, picture, 3).unwrap();
-    assert_eq!(changed.steps[4].mix[0].material, "varnish-gloss");
+    assert_eq!(changed.steps[4].mix, picture.steps[4].mix);
     assert_eq!(changed.steps[4].needs, Some(Need::DryThrough));
     assert_eq!(said.len(), 2);
     // The second coat catches what was missed. [practice]
