@@ -200,43 +200,53 @@ impl Schedule {
         limit.is_none_or(|limit| self.score.compare(limit) != Ordering::Greater)
     }
 
-    /// Plays whatever can start first, to the end: the constructive plan.
+    /// Plays whatever can start first, to the end: the constructive plan. An offer is only made anew when it is the
+    /// first of all: taken hours never bring another one forward.
     pub fn first_come(problem: &Problem<'_>, films: &mut Films) -> Self {
         let mut schedule = Self::new(problem, films);
-        let mut offers: Vec<Option<Placed>> = vec![None; schedule.progress.len()];
+        let pictures = schedule.progress.len();
+        let mut offers: Vec<Option<Placed>> =
+            (0..pictures).map(|p| schedule.offer(problem, films, p)).collect();
+        let mut fresh = vec![true; pictures];
+        let due = |p: usize| problem.picture(p).due.unwrap_or(chrono::NaiveDate::MAX);
         loop {
             give_up_if_cancelled();
-            for (p, offer) in offers.iter_mut().enumerate() {
-                if offer.as_ref().is_some_and(|o| schedule.still_free(problem, o)) {
-                    continue;
-                }
-                *offer = None;
-                for i in schedule.open(problem, p) {
-                    match schedule.place(problem, films, (p, i)) {
-                        Ok(found) => {
-                            if offer.as_ref().is_none_or(|o| found.slot.from() < o.slot.from()) {
-                                *offer = Some(found);
-                            }
-                        }
-                        Err(why) => {
-                            schedule.block(p, i, why);
-                            *offer = None;
-                            break;
-                        }
-                    }
-                }
-            }
-            let due = |p: usize| problem.picture(p).due.unwrap_or(chrono::NaiveDate::MAX);
-            let next = offers
+            let first = offers
                 .iter()
                 .enumerate()
                 .filter_map(|(p, o)| o.as_ref().map(|o| (o.slot.from(), due(p), p)))
                 .min();
-            let Some((.., p)) = next else { return schedule };
-            if let Some(chosen) = offers[p].take() {
-                schedule.take(problem, films, chosen);
+            let Some((.., p)) = first else { return schedule };
+            let Some(offer) = offers[p].take() else { continue };
+            if !fresh[p] && !schedule.still_free(problem, &offer) {
+                offers[p] = schedule.offer(problem, films, p);
+                fresh[p] = true;
+                continue;
+            }
+            schedule.take(problem, films, offer);
+            fresh.fill(false);
+            offers[p] = schedule.offer(problem, films, p);
+            fresh[p] = true;
+        }
+    }
+
+    /// The step of picture `p` that can start first, in its place; a step that cannot be placed blocks it.
+    fn offer(&mut self, problem: &Problem<'_>, films: &mut Films, p: usize) -> Option<Placed> {
+        let mut first: Option<Placed> = None;
+        for i in self.open(problem, p) {
+            match self.place(problem, films, (p, i)) {
+                Ok(found) => {
+                    if first.as_ref().is_none_or(|o| found.slot.from() < o.slot.from()) {
+                        first = Some(found);
+                    }
+                }
+                Err(why) => {
+                    self.block(p, i, why);
+                    return None;
+                }
             }
         }
+        first
     }
 
     /// The order that this plan was placed in, with what was not placed at the end.

@@ -153,6 +153,13 @@ fn obstacle(
         Some((wanted, found))
     };
     let mut unfit = at_work(task.air).filter(|_| task.seals);
+    // It is wet until it is laid at least: where no place is free so long its film need not be followed.
+    if task.seals
+        && unfit.is_none()
+        && let Some(obstacle) = no_place(around, (slot.from(), end))?
+    {
+        return Ok(Err(obstacle));
+    }
     let dry = if unfit.is_none() { touch_dry(task, end, wet)? } else { None };
     unfit = unfit.or_else(|| while_wet(task.air, dry?));
     if unfit.is_none() && task.air.forms_film() && !around.air.always(AirWanted::Film) {
@@ -169,19 +176,22 @@ fn obstacle(
         return Ok(Err(Obstacle { reason: WaitReason::Air, until }));
     }
     let Some(dry) = dry else { return Ok(Ok(None)) };
-    let from = slot.from();
-    let mut taken: Vec<i64> =
-        around.held.iter().filter(|(a, b)| *a < dry && *b > from).map(|h| h.1).collect();
+    Ok(no_place(around, (slot.from(), dry))?.map_or(Ok(Some(dry)), Err))
+}
+
+/// What stands in the way of a flat place in `from..until`: with all of them held, the one that comes free first.
+fn no_place(around: &Around<'_>, (from, until): (i64, i64)) -> Result<Option<Obstacle>, Blocked> {
+    let over = around.held.iter().filter(|(a, b)| *a < until && *b > from);
+    let mut taken: Vec<i64> = over.map(|held| held.1).collect();
     if taken.len() < around.places || around.places == 0 {
-        return Ok(Ok(Some(dry)));
+        return Ok(None);
     }
-    // With the places all held, the one that comes free first decides.
     taken.sort_unstable();
     let until = taken[taken.len() - around.places];
     if until >= FOREVER {
         return Err(Blocked::NoFlatPlace);
     }
-    Ok(Err(Obstacle { reason: WaitReason::FlatPlace, until }))
+    Ok(Some(Obstacle { reason: WaitReason::FlatPlace, until }))
 }
 
 /// Why a coat that wants `wanted` is never laid in this room.
