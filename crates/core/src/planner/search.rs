@@ -123,6 +123,8 @@ impl<'a> Planner<'a> {
     }
 
     pub(super) fn begin(problem: Problem<'a>, mut films: Films, order: Option<Order>) -> Self {
+        // What was given up may have left them judged otherwise.
+        films.judged = Judged::Films;
         let mut best = Schedule::first_come(&problem, &mut films);
         let mut known = best.order(&problem);
         let mut ordered = false;

@@ -504,8 +504,11 @@ fn a_sanding_names_every_poisonous_coat_it_reaches_whatever_the_order_of_the_lis
         umber("edges", Some("2027-01-02T10:00:00Z")),
     ];
     let found = words("toxic-dust", steps);
-    assert!(found[0].starts_with("dark holds PBr7 (manganese)"), "{found:?}");
-    assert!(found[1].starts_with("edges holds PBr7 (manganese)"), "{found:?}");
+    assert!(
+        found[0].starts_with("The dust of dark is poisonous: it holds PBr7 (manganese)"),
+        "{found:?}"
+    );
+    assert!(found[1].starts_with("The dust of edges is poisonous"), "{found:?}");
     let splatter = vec![step(StepKind::Sponge, PAINT, None)];
     assert!(words("dust-and-spray", splatter)[0].contains("droplets of PBr7 (manganese)"));
 }

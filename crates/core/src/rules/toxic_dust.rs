@@ -30,9 +30,9 @@ fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
                 .filter_map(Material::toxic_pigment)
                 .collect();
             if !found.is_empty() {
-                let (held, of) =
-                    (found.join(", "), if n == i { "It".into() } else { coat.called() });
-                say(i, format!("{of} holds {held}, whose dust or spray is poisonous."));
+                let held = found.join(", ");
+                let of = if n == i { "spray".into() } else { format!("dust of {}", coat.called()) };
+                say(i, format!("The {of} is poisonous: it holds {held}."));
             }
         }
     }
