@@ -15,8 +15,8 @@ use std::sync::Arc;
 
 /// Most that a coat is slowed, and hurried [-]. [practice] what a painter would believe of one coat
 const MOST: f64 = 4.0;
-/// How often the pace is halved into: to less than a thousandth of itself. [practice]
-const HALVINGS: usize = 14;
+/// How often the pace is halved into: to within 3 % of itself. [practice] each is a film more
+const HALVINGS: usize = 7;
 
 /// A coat that dries at another pace than the studio's own.
 #[derive(Debug, Clone, PartialEq)]
@@ -25,7 +25,7 @@ pub struct SlowCoat {
     pub picture: usize,
     /// Index of the step.
     pub step: usize,
-    /// How many times as long it takes until it is dry through; below 1 it is sooner.
+    /// How many times as long it takes: above 1 until it is touch-dry, below 1 until it is dry through.
     pub times: f64,
     /// Whether even that does not make its tests true: did the finger touch this coat?
     pub doubted: bool,

@@ -3,7 +3,8 @@
 //! Two relaxations are joined. Alone: each picture as if the painter had no other. What is proved takes every film
 //! as ready at once: a film that is given more time between coats can be ready sooner after the last, so no wait
 //! for a film bounds another plan's. What was seen takes the films of the picture alone, or of any plan that was
-//! played, whichever is earlier: a search that is there has nothing left that it knows of. Work: the painter does one thing at a time, so
+//! played, whichever is earlier: a search that is there knows of nothing better. Work: the painter does one thing at
+//! a time, so
 //! that the k-th picture to be finished needs at least the hours of the k shortest. In any plan the picture that is finished as the k-th is finished no
 //! earlier than both say; the cheapest way to give pictures their rank (an assignment problem)
 //! bounds the days late, and sorted finishes bound their sum. Rest: of the work up to any step the k-th
@@ -54,7 +55,7 @@ fn bounded(problem: &Problem<'_>, films: &mut Films, by: Rests) -> Score {
             total.blocked += 1;
             continue;
         }
-        if single.score.sum == 0 {
+        if single.placed.is_empty() {
             continue;
         }
         let busy = least_work(problem, *p);

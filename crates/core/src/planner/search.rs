@@ -165,7 +165,8 @@ impl<'a> Planner<'a> {
         (*self.proved.get_or_insert_with(|| bound(problem, films, Rests::Proved))).into()
     }
 
-    /// What nothing that was seen beats, computed again when films were computed since: a lag may have come out shorter.
+    /// What nothing that was seen beats, computed again when films were computed since: a lag may have come out
+    /// shorter.
     fn least(&mut self) -> Score {
         // A search that was given up may have left it at lags.
         self.films.judged = Judged::Films;

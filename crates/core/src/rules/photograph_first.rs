@@ -20,13 +20,12 @@ fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
         scene.picture.steps[..i].iter().filter(|s| s.kind == StepKind::Photograph).collect();
     if taken.is_empty() {
         say(i, "No photograph is planned before the gloss goes on.".into());
-    } else if let Some(last) = taken.iter().map(|s| s.laid_at).collect::<Option<Vec<_>>>() {
+    } else if let Some(taken) = taken.iter().map(|s| s.laid_at).collect::<Option<Vec<_>>>() {
+        let last = taken.into_iter().max();
         // Embellishment may come after the photograph, which is then one for prints.
         let painted = |(_, s): &(usize, &Step)| {
             let paint = s.kind.leaves_film() && !s.kind.seals() && !s.mix.is_empty();
-            paint
-                && s.kind != StepKind::Embellishment
-                && s.laid_at.is_none_or(|at| Some(&at) > last.iter().max())
+            paint && s.kind != StepKind::Embellishment && s.laid_at.is_none_or(|at| Some(at) > last)
         };
         if let Some((_, paint)) = scene.steps().find(painted) {
             let what =

@@ -1,7 +1,7 @@
 //! A fast coat over a slow one.
 
 use super::{Rule, Scene, Severity};
-use crate::mix::Material;
+use crate::mix::{MOST_RETARDER, Material};
 use crate::picture::{Need, Step};
 
 pub(super) const RULE: Rule = Rule {
@@ -14,14 +14,10 @@ pub(super) const RULE: Rule = Rule {
     check,
 };
 
-/// Retarder from which a coat counts as slow under one that has less [-, by volume]: the most that a film
-/// stands. [memory]
-const MUCH_RETARDER: f64 = 0.15;
-
 fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
     for (i, _) in scene.to_do().filter(|(_, s)| !s.mix.is_empty() && !scene.is_slow(s)) {
         let before = scene.picture.coats_before(i).into_iter().map(|n| &scene.picture.steps[n]);
-        let much = |step: &Step| scene.share(step, Material::retards) > MUCH_RETARDER;
+        let much = |step: &Step| scene.share(step, Material::retards) > MOST_RETARDER;
         let mut slow = before.filter(|below| scene.is_slow(below) || much(below));
         if much(&scene.picture.steps[i]) {
             continue;

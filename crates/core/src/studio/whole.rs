@@ -147,10 +147,10 @@ impl Studio {
 
     /// What in the mix of `step` makes the schools wait longer before varnish.
     pub fn slowed_by(&self, step: &Step) -> Slowed {
-        let slows = |m: &Material| match () {
-            () if m.is_slow() => Slowed::SlowPaint,
-            () if m.retards() => Slowed::Retarder,
-            () => Slowed::No,
+        let slows = |m: &Material| match (m.is_slow(), m.retards()) {
+            (true, _) => Slowed::SlowPaint,
+            (_, true) => Slowed::Retarder,
+            _ => Slowed::No,
         };
         step.mix.materials(&self.materials).map(slows).max().unwrap_or_default()
     }

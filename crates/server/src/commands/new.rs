@@ -3,13 +3,13 @@
 use super::CommandError;
 use crate::formats::Document;
 use serde_json::Value;
-use ulvek_core::air::{Air, AirSeries};
+use ulvek_core::air::{Air, AirSeries, ORDINARY_M_S};
 use ulvek_core::mix::starter_shelf;
 use ulvek_core::quantity::Fault;
 use ulvek_core::studio::{Studio, StudioHours};
 
-/// An ordinary room: temperature [C], relative humidity [-] and air speed [m/s]. [practice]
-const ROOM: (f64, f64, f64) = (21.0, 0.50, 0.15);
+/// The room that a new studio begins with, on the page too: temperature [C] and relative humidity [-]. [practice]
+const ROOM: (f64, f64) = (20.0, 0.50);
 
 /// The document of a studio called `name` with the starter shelf, an ordinary room, and no hours or pictures yet.
 ///
@@ -26,8 +26,8 @@ pub fn new(name: &str, time_zone: &str) -> Result<Value, CommandError> {
     let hours = StudioHours::try_new(zone, Vec::new(), Vec::new())
         .map_err(|(_, why)| refused("--time-zone", why.to_string()))?;
     let materials = starter_shelf().map_err(|why| refused("the starter shelf", why.to_string()))?;
-    let (celsius, humidity, speed) = ROOM;
-    let air = Air::try_new(celsius, humidity, speed)
+    let (celsius, humidity) = ROOM;
+    let air = Air::try_new(celsius, humidity, ORDINARY_M_S)
         .map_err(|why| refused("the usual room", why.to_string()))?;
     let studio = Studio { materials, ..Studio::new(name, hours, AirSeries::constant(air)) };
     studio.check().map_err(|fault| CommandError::Refused { path: "--name".into(), fault })?;

@@ -28,9 +28,9 @@ const FEWEST: usize = 10;
 
 /// Plans every step that is not laid, from `from` on.
 ///
-/// `bound` is what no plan beats, `ready` when a picture is surely ready and `likely` when in half of the futures,
-/// `odds` the share of futures in which it is ready on its due day, never told as certain; `search` says how many orders of work were tried and
-/// whether anything better is known of.
+/// `bound` is what no plan beats. Of a picture `ready` says when it is surely ready, `likely` when it is in half of the
+/// futures, and `odds` the share of futures in which it is by its due day, never told as certain. `search` says how
+/// many orders of work were tried, and whether nothing better is known of.
 pub fn plan(studio: &Studio, from: DateTime<Utc>, effort: Effort) -> Value {
     let begun = Instant::now();
     let mut planner = Planner::new(Request { studio, from });
