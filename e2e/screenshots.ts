@@ -73,7 +73,7 @@ const SHOTS: Shot[] = [
       await page.getByRole('button', { name: 'Slower' }).click();
       await page.getByText('Beside the kept cup').waitFor();
       // Until the answer to the slower cup is there, its share is not.
-      await page.getByTestId('verdict').filter({ hasNotText: 'works 6 min' }).waitFor();
+      await page.getByTestId('cup-verdict').filter({ hasNotText: 'works 6 min' }).waitFor();
       await page.evaluate(() => window.scrollTo(0, 0));
     },
   },

@@ -22,7 +22,7 @@ fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
             && coat.kind != StepKind::SealDrawing
             && coat.laid_at.is_none()
         {
-            say(n, format!("Below it {} is not sealed.", scene.picture.steps[i].called()));
+            say(n, "The drawing below it is not sealed.".into());
         }
     }
 }
