@@ -116,4 +116,5 @@ def main():
         print(f"{ground}, {'; '.join(spoken)}, " + ", ".join(f"{v:.3f}" for v in lab))
 
 
-main()
+if __name__ == "__main__":
+    main()

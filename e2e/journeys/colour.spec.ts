@@ -100,8 +100,13 @@ test('a paint is read over two cards, and what cannot be is said at its field', 
   await dialog.getByRole('button', { name: 'Keep' }).click();
   await expect(dialog).toContainText('darker over the white card than over the black one');
   await dialog.getByLabel('Over the black card').fill('#504820');
+  await dialog.getByLabel('Its tint, where it hides').fill('#ffffff');
+  await dialog.getByRole('button', { name: 'Keep' }).click();
+  await expect(dialog).toContainText('the tint is lighter than the white in it');
+  await dialog.getByLabel('Its tint, where it hides').fill('#f0d870');
   await dialog.getByRole('button', { name: 'Keep' }).click();
   await expect(dialog).toBeHidden();
   await page.getByRole('button', { name: 'Edit Yellow PY74, heavy', exact: true }).click();
   await expect(page.getByLabel('Over the black card')).toHaveValue('#504820');
+  await expect(page.getByLabel('Its tint, where it hides')).toHaveValue('#f0d870');
 });

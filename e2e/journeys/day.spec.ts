@@ -122,10 +122,10 @@ test('a coat on a wet one is said before it is logged, and put right in place af
 
 test('a paint is read from a photograph of its swatch', async ({ page }) => {
   await open(page, 'Shelf');
-  // A card, bare on the left, painted on the right; a dim, yellow lamp.
+  // A card, bare on the left, painted on the right, the tint below; a dim, yellow lamp.
   const bytes = await page.evaluate(async () => {
     const canvas = document.createElement('canvas');
-    [canvas.width, canvas.height] = [400, 200];
+    [canvas.width, canvas.height] = [400, 300];
     const draw = canvas.getContext('2d');
     if (!draw) throw new Error('no canvas');
     const halves = [
@@ -133,6 +133,7 @@ test('a paint is read from a photograph of its swatch', async ({ page }) => {
       ['#18170f', 0, 100],
       ['#7f6a4e', 200, 0],
       ['#3a2a18', 200, 100],
+      ['#a08e6c', 0, 200],
     ] as const;
     for (const [colour, x, y] of halves) {
       draw.fillStyle = colour;
@@ -155,22 +156,25 @@ test('a paint is read from a photograph of its swatch', async ({ page }) => {
   const reading = dialog.getByRole('region', { name: 'From a photograph of its swatch' });
   // The halves taken for one another: refused, with the reason.
   for (const [x, y] of [
-    [0.25, 0.75],
-    [0.25, 0.25],
-    [0.75, 0.25],
-    [0.75, 0.75],
+    [0.25, 0.5],
+    [0.25, 0.2],
+    [0.75, 0.2],
+    [0.75, 0.5],
   ] as const)
     await touch(x, y);
   await expect(reading.getByRole('alert')).toContainText('were the places swapped?');
   await reading.getByRole('button', { name: 'Point again' }).click();
   for (const [x, y] of [
-    [0.25, 0.25],
-    [0.25, 0.75],
-    [0.75, 0.25],
-    [0.75, 0.75],
+    [0.25, 0.2],
+    [0.25, 0.5],
+    [0.75, 0.2],
+    [0.75, 0.5],
   ] as const)
     await touch(x, y);
   await expect(reading).toContainText('Read: over the white card #');
+  await touch(0.25, 0.8);
+  await expect(reading).toContainText('its tint #');
+  await expect(dialog.getByLabel('The white in it')).toContainText('Titanium white PW6, heavy');
   await expect(dialog.getByRole('textbox', { name: 'Where these colours come from' })).toHaveValue(
     'photograph of a swatch, 2027-01-14',
   );

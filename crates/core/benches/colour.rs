@@ -26,10 +26,10 @@ fn main() {
     let tubes = Tubes::of(&shelf);
     let glaze = Mix::of(&[("fluid-pb15", 1.0), ("fluid-pv19", 1.0), ("glazing", 8.0)]);
     timed("a ladder of 5 x 8", 5.0, || {
-        let tint = tubes.tint(&glaze).unwrap();
+        let mixed = tubes.mixed(&glaze).unwrap();
         let rows = even_values(5, UNDERPAINTINGS).into_iter();
         rows.map(|l| {
-            tint.rungs(&grey(l), 40.0, 8).iter().map(|r| r.seen().swatch()).collect::<Vec<_>>()
+            mixed.rungs(&grey(l), 40.0, 8).iter().map(|r| r.seen().swatch()).collect::<Vec<_>>()
         })
         .collect::<Vec<_>>()
     });

@@ -10,7 +10,7 @@ use ulvek_core::studio::{
 };
 use ulvek_testkit::{at, step, studio};
 
-const GLAZE: [(&str, f64); 2] = [("glazing", 9.0), ("fluid-pb15", 1.0)];
+const GLAZE: [(&str, f64); 2] = [("glazing", 29.0), ("fluid-pb15", 1.0)];
 
 fn coat(id: &str, kind: StepKind, parts: &[(&str, f64)]) -> Step {
     Step {

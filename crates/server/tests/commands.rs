@@ -218,6 +218,7 @@ fn colour_prints_what_is_seen_after_each_coat_and_says_what_is_not_known() {
         ("over_white", Value::Null, "over_white: is missing: a paint is told by both cards"),
         ("cards", json!(["#000000", "#ffffff"]), "the white card is not lighter"),
         ("swatch_dry_um", json!(0), "the dry thickness of a swatch"),
+        ("tint", json!({ "colour": "#8080a0", "white": "snow" }), "there is no \"snow\" on the"),
     ] {
         let mut broken = document.clone();
         broken["materials"][0][place] = wrong;

@@ -6,7 +6,7 @@ use crate::picture_body::StepBody;
 use chrono::{DateTime, Utc};
 use serde::{Deserialize, Serialize};
 use ulvek_core::mix::{
-    Composition, Drawdown, Finish, Line, Material, MaterialKind, Opacity, Stock, Swatch,
+    Composition, Drawdown, Finish, Line, Material, MaterialKind, Opacity, Stock, Swatch, Tint,
 };
 use ulvek_core::quantity::Pace;
 use ulvek_core::studio::{OwnWay, Studio, Tightness, Tub, TubCheck, TubTrouble};
@@ -36,6 +36,8 @@ struct MaterialBody {
     swatch: Option<String>,
     #[serde(default)]
     drawdown: Option<DrawdownBody>,
+    #[serde(default)]
+    tint: Option<TintBody>,
     #[serde(default)]
     colour_source: Option<String>,
     #[serde(default = "own_pace")]
@@ -70,6 +72,23 @@ struct DrawdownBody {
     over_black: [u8; 3],
     dry_um: f64,
     cards: [[u8; 3]; 2],
+}
+
+#[derive(Serialize, Deserialize)]
+struct TintBody {
+    colour: [u8; 3],
+    white: String,
+    white_parts: f64,
+}
+
+impl TintBody {
+    fn of(tint: &Tint) -> Self {
+        Self { colour: tint.colour.0, white: tint.white.clone(), white_parts: tint.white_parts }
+    }
+
+    fn into_tint(self) -> Tint {
+        Tint { colour: Swatch(self.colour), white: self.white, white_parts: self.white_parts }
+    }
 }
 
 /// Pace of a material stored before paces were kept: the model's own.
@@ -133,6 +152,7 @@ impl MaterialBody {
             density_g_ml: m.density_g_ml,
             swatch: m.swatch.map(Swatch::to_hex),
             drawdown: m.drawdown.as_ref().map(DrawdownBody::of),
+            tint: m.tint.as_ref().map(TintBody::of),
             colour_source: m.colour_source.clone(),
             pace: m.composition.pace(),
             line: m.line,
@@ -161,6 +181,7 @@ impl MaterialBody {
             kind: MaterialKind::from_word(&self.kind),
             swatch: self.swatch.as_deref().and_then(Swatch::from_hex),
             drawdown: self.drawdown.map(DrawdownBody::into_drawdown),
+            tint: self.tint.map(TintBody::into_tint),
             colour_source: self.colour_source,
             id: self.id,
             name: self.name,

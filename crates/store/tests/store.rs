@@ -6,7 +6,7 @@ use proptest::test_runner::TestRunner;
 use sqlx::{MySqlConnection, MySqlPool};
 use ulvek_core::air::{Air, AirSeries};
 use ulvek_core::film::Ground;
-use ulvek_core::mix::Mix;
+use ulvek_core::mix::{Drawdown, Material, Mix, Swatch, starter_shelf};
 use ulvek_core::picture::{GROUNDS, Happening, Picture, SealTrouble, What};
 use ulvek_core::studio::{AirSource, Studio};
 use ulvek_store::{
@@ -447,5 +447,36 @@ async fn usual_grounds_from_before_get_their_new_numbers_and_own_ones_stay(pool:
         let is: Vec<Ground> = stored.pictures.iter().map(|p| p.picture.ground).collect();
         assert_eq!(is[..3], [1, 2, 3].map(|n| GROUNDS[n].0));
         assert_eq!(is[3], studio.pictures[3].ground, "the painter's own");
+    }
+}
+
+#[sqlx::test(migrator = "MIGRATIONS")]
+async fn starter_paints_from_before_get_their_tints_and_own_readings_stay(pool: MySqlPool) {
+    let hex = |text| Swatch::from_hex(text).unwrap();
+    let starter = starter_shelf().unwrap();
+    let before = |m: &Material| match m.id.as_str() {
+        "heavy-pb29" => Material {
+            drawdown: Some(Drawdown::usual(hex("#263496"), hex("#121430"))),
+            tint: None,
+            ..m.clone()
+        },
+        // Read by the painter.
+        "heavy-pr254" => Material {
+            drawdown: Some(Drawdown::usual(hex("#c02022"), hex("#901e20"))),
+            tint: None,
+            ..m.clone()
+        },
+        _ => m.clone(),
+    };
+    let studio = Studio { materials: starter.iter().map(before).collect(), ..studio(vec![]) };
+    let mut tx = pool.begin().await.unwrap();
+    let id = create_studio(&mut tx, &studio, at()).await.unwrap();
+    let renew = MIGRATIONS.iter().find(|m| m.version == 18).unwrap();
+    for _ in 0..2 {
+        sqlx::raw_sql(renew.sql.clone()).execute(&mut *tx).await.unwrap();
+        let stored = load_studio(&mut tx, id).await.unwrap().studio.materials;
+        for (is, (was, new)) in stored.iter().zip(studio.materials.iter().zip(&starter)) {
+            assert_eq!(is, if is.id == "heavy-pr254" { was } else { new });
+        }
     }
 }

@@ -10,7 +10,7 @@ use ulvek_core::air::{Air, AirSeries, Origin, Room};
 use ulvek_core::film::{Ground, Habit};
 use ulvek_core::mix::{
     Composition, Drawdown, Finish, Line, Material, MaterialKind, Mix, Opacity, Part, Stock, Swatch,
-    SwatchSeen, Thinning,
+    SwatchSeen, Thinning, Tint,
 };
 use ulvek_core::picture::{
     Carrier, Happening, Need, PaintTrouble, Picture, Purpose, ReadyBy, SealAnyway, SealRecord,
@@ -121,6 +121,8 @@ impl Draw {
             density_g_ml: self.maybe(|draw| draw.number(Density::RANGE)),
             swatch: self.maybe(|draw| Swatch(draw.0.random())),
             drawdown: self.maybe(Self::drawdown),
+            // The shelf gives it its white.
+            tint: None,
             line: self.maybe(|draw| draw.word(Line::WORDS)),
             opacity: self.maybe(|draw| draw.word(Opacity::WORDS)),
             finish: self.maybe(|draw| draw.word(Finish::WORDS)),
@@ -372,8 +374,13 @@ impl Draw {
     }
 
     fn studio(&mut self) -> Studio {
-        let materials: Vec<Material> =
+        let mut materials: Vec<Material> =
             ["white", "Weiß", "medium"].iter().map(|id| self.material(id)).collect();
+        if materials[..2].iter().all(|m| m.drawdown.is_some()) {
+            let white_parts = self.number(Tint::PARTS);
+            let tint = Tint { colour: Swatch([20, 18, 22]), white_parts, white: "white".into() };
+            materials[1].tint = Some(tint);
+        }
         let tubs = vec![self.tub("tub", &materials)];
         let shelf = (materials.as_slice(), tubs.as_slice());
         let way = OwnWay {

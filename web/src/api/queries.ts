@@ -366,7 +366,7 @@ export const colourAt = (id: string, place: Place) =>
   );
 
 /** A paint read from a photograph of its swatch. */
-export const readSwatch = (file: File, at: Record<SwatchPlace, Place>) => {
+export const readSwatch = (file: File, at: Record<SwatchPlace, Place>, tint?: Place) => {
   const { white, black, over_white, over_black } = at;
   return unwrap(
     client.POST('/api/swatches/read', {
@@ -376,6 +376,7 @@ export const readSwatch = (file: File, at: Record<SwatchPlace, Place>) => {
           black: placeText(black),
           over_white: placeText(over_white),
           over_black: placeText(over_black),
+          tint: tint && placeText(tint),
         },
       },
       body: file as unknown as string,

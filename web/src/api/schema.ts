@@ -1403,7 +1403,7 @@ export interface paths {
         put?: never;
         /**
          * A paint read from a photograph of its swatch over a card: the bytes of a JPEG, PNG or WebP file, and
-         *     four places on it, each a share of its width and of its height. The bare halves set exposure and white
+         *     four or five places on it, each a share of its width and of its height. The bare halves set exposure and white
          *     balance. Nothing of it is kept.
          */
         post: operations["swatch_read"];
@@ -2320,6 +2320,8 @@ export interface components {
              * @description How far it is from the wish (CIEDE2000); of a cast, what is left of it.
              */
             apart: number;
+            /** @description That it takes paints of several lines, in words. */
+            lines: string | null;
             /** @description Whole parts by volume. */
             mix: components["schemas"]["PartDoc"][];
             /** @description What that means to the eye. */
@@ -2958,6 +2960,7 @@ export interface components {
              * @description Dry thickness of that swatch [um]; 30 when not said.
              */
             swatch_dry_um?: number | null;
+            tint?: components["schemas"]["TintDoc"] | null;
             /**
              * Format: double
              * @description Water, volume fraction.
@@ -3050,6 +3053,11 @@ export interface components {
              * @description Volume fraction of water.
              */
             water: number;
+            /**
+             * Format: double
+             * @description Parts of white in its tint to one of it.
+             */
+            white_parts: number;
         };
         /** @description A new studio. */
         NewStudio: {
@@ -4394,11 +4402,13 @@ export interface components {
             over_black: string;
             /** @description Over the usual white card, `#rrggbb`. */
             over_white: string;
+            /** @description In white, `#rrggbb`, when that was pointed at. */
+            tint: string | null;
             /** @description Whether that is too uneven to be read there. */
             uneven: boolean;
             /**
              * Format: double
-             * @description How uneven it is over the white and over the black half, the larger (CIEDE2000, mean of a spot).
+             * @description How uneven it is where it was read, the largest (CIEDE2000, mean of a spot).
              */
             uneven_by: number;
         };
@@ -4437,6 +4447,18 @@ export interface components {
             reason: string;
             /** @enum {string} */
             school: "medium_only" | "water_allowed";
+        };
+        /** @description A paint in white, laid until it hides: what tells how strong it is in a mix. */
+        TintDoc: {
+            /** @description How it looks, `#rrggbb`. */
+            colour: string;
+            /** @description The white, by its name on the shelf; it is read over two cards itself. */
+            white: string;
+            /**
+             * Format: double
+             * @description Parts of that white to one of the paint, by volume as they come from the tube.
+             */
+            white_parts?: number;
         };
         /** @description Something that happened on a picture beside its coats. */
         Told: {
@@ -15667,6 +15689,8 @@ export interface operations {
                 over_white: string;
                 /** @description the paint over the black half */
                 over_black: string;
+                /** @description the paint in white, where it hides */
+                tint?: string;
             };
             header?: never;
             path?: never;

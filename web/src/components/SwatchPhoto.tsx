@@ -15,14 +15,19 @@ const PLACES = [
   { place: 'black', said: 'the bare black half' },
   { place: 'over_white', said: 'the paint over the white half' },
   { place: 'over_black', said: 'the paint over the black half' },
+  { place: 'tint', said: 'its tint' },
 ] as const;
+/** How many of them are needed: the tint need not be there. */
+const NEEDED = 4;
 
 interface Props {
+  /** Whether its tint may be pointed at too. */
+  tint?: boolean;
   onRead: (read: Schemas['SwatchOut']) => void;
 }
 
 /** A paint read from a photograph of its swatch over a white and a black card. */
-export function SwatchPhoto({ onRead }: Props) {
+export function SwatchPhoto({ tint, onRead }: Props) {
   const [file, setFile] = useState<File>();
   const [src, setSrc] = useState<string>();
   const [touched, setTouched] = useState<Place[]>([]);
@@ -30,12 +35,14 @@ export function SwatchPhoto({ onRead }: Props) {
     mutationFn: (places: Place[]) => {
       if (!file) throw new Error('there is no photograph');
       const [white, black, overWhite, overBlack] = places as [Place, Place, Place, Place];
-      return readSwatch(file, { white, black, over_white: overWhite, over_black: overBlack });
+      const four = { white, black, over_white: overWhite, over_black: overBlack };
+      return readSwatch(file, four, places[NEEDED]);
     },
     onSuccess: onRead,
   });
   useEffect(() => () => (src ? URL.revokeObjectURL(src) : undefined), [src]);
-  const next = PLACES[touched.length];
+  const open = touched.length < NEEDED || (tint && read.data);
+  const next = open ? PLACES[touched.length] : undefined;
   const wrong =
     read.error instanceof ApiError
       ? PLACES.find((p) => p.place === (read.error as ApiError).problem.path)
@@ -70,14 +77,20 @@ export function SwatchPhoto({ onRead }: Props) {
       <Typography sx={{ mt: 1 }} role="status">
         {!src
           ? 'Draw the paint over the border of a white and a black card, leave both bare beside it, and photograph all four in even daylight without glare.'
-          : next
-            ? `${touched.length + 1} of 4: touch ${next.said}.`
+          : next && touched.length < NEEDED
+            ? `${touched.length + 1} of ${NEEDED}: touch ${next.said}.`
             : read.isPending
               ? 'Reading it…'
               : read.data
-                ? `Read: over the white card ${read.data.over_white}, over the black one ${read.data.over_black}, even within ${plain(read.data.uneven_by)} (CIEDE2000).`
+                ? `Read: over the white card ${read.data.over_white}, over the black one ${read.data.over_black}${read.data.tint ? `, its tint ${read.data.tint}` : ''}, even within ${plain(read.data.uneven_by)} (CIEDE2000).`
                 : ''}
       </Typography>
+      {next?.place === 'tint' && read.data && (
+        <Typography sx={{ mt: 0.5 }}>
+          If its tint with white lies beside it, touch that too: it tells how strong the paint is in
+          a mix.
+        </Typography>
+      )}
       {read.data?.uneven && (
         <Typography role="note" sx={{ fontWeight: 600 }}>
           The film is uneven there: draw it down again, or point at a calmer place.
@@ -99,7 +112,7 @@ export function SwatchPhoto({ onRead }: Props) {
             onTouch={(place) => {
               const places = [...touched, place];
               setTouched(places);
-              if (places.length === PLACES.length) read.mutate(places);
+              if (places.length >= NEEDED) read.mutate(places);
             }}
           />
           {read.data && (

@@ -1,7 +1,7 @@
 //! Coats over coats: how much one hides, how many are needed, and the ladder of a glaze.
 
 use super::cards::usual_cards;
-use super::shelf::Tint;
+use super::shelf::Mixed;
 use super::surface::Inside;
 
 /// Coats of which a film is its own colour, if it ever is. [practice]
@@ -12,7 +12,7 @@ const MOST_TO_HIDE: usize = 12;
 /// Difference that is not seen at a glance (CIEDE2000). [practice]
 const NOT_SEEN: f64 = 2.0;
 
-impl Tint {
+impl Mixed {
     /// Contrast ratio [-] of a coat of `wet_um` [um]: luminance over the black card by that over
     /// the white one (ISO 6504-3, where a film hides from 0.98).
     pub fn covers(&self, wet_um: f64) -> f64 {

@@ -7,9 +7,9 @@
 use super::cards::usual_cards;
 use super::paint::Optics;
 use super::seen::Lab;
-use super::shelf::Tubes;
+use super::shelf::{Mixed, Tubes};
 use super::surface::Inside;
-use crate::mix::{Drawdown, Mix, Part, Surface, Thinning};
+use crate::mix::{Drawdown, Line, Mix, Part, Surface, Thinning};
 use std::collections::HashSet;
 
 /// Paints of a mix at most; colour.md 7.
@@ -52,6 +52,17 @@ const MOST_PARTS: usize = 48;
 const EASIER: f64 = 0.4;
 /// A part of a mix below which it is left out [-]. [practice]
 const NOTHING: f64 = 2e-3;
+/// Of the sets whose ratio is searched for, those of one line that are taken beside the nearest of all, roughly and
+/// to the end. [practice]
+const OF_ONE_LINE: [usize; 2] = [60, 8];
+/// By how much a mix of several lines must be nearer than one of a single line [CIEDE2000]. [practice] at a glance
+const MUST_CROSS: f64 = 2.0;
+/// Contrast ratio from which a coat is no glaze any more [-]: half of what lies below is hidden. [practice]
+const NO_GLAZE: f64 = 0.5;
+/// By how much whole parts may pass that [-]. [practice]
+const ROUNDING: f64 = 0.05;
+/// What hiding counts in a glaze, beside the distance from the wish [CIEDE2000]. [practice]
+const HIDING_WEIGHS: f64 = 100.0;
 /// How much lightness that is lost weighs against a cast that stays, when a cast is taken out [-].
 /// [practice]
 const LOSS_WEIGHS: f64 = 0.35;
@@ -95,6 +106,18 @@ pub struct Found {
     /// How far it is from the wish: CIEDE2000, the largest over all backgrounds; of a cast the chroma that
     /// stays and a share of the lightness that is lost.
     pub apart: f64,
+    /// The lines its paints are of: several only where one could not do it.
+    pub lines: Vec<Line>,
+}
+
+impl Found {
+    /// That paints of several lines come together in it, in a painter's words; nothing when they are of one.
+    pub fn said_of_lines(&self) -> Option<String> {
+        let (last, before) = self.lines.split_last().filter(|(_, before)| !before.is_empty())?;
+        let said = |line: &Line| line.said().to_lowercase();
+        let before: Vec<String> = before.iter().map(said).collect();
+        Some(format!("takes {} and {} paint", before.join(", "), said(last)))
+    }
 }
 
 /// Solids of a few materials of the shelf.
@@ -112,21 +135,20 @@ pub fn matches(tubes: &Tubes, targets: &[Target], means: &Means, keep: usize) ->
     let search = Search { tubes, targets, means: &narrowed(tubes, targets, means) };
     let mut tried: Vec<Tried> = Vec::new();
     search.starts(|solids| tried.push((search.score(solids), solids.to_vec())));
-    let rough = best_of_each(tried, REFINED[0])
+    let rough = search
+        .best_of_each(tried, REFINED[0], OF_ONE_LINE[0])
         .into_iter()
         .map(|solids| search.refine(solids, STEPS.1[0], Search::score))
         .collect();
-    let mut found: Vec<Found> = best_of_each(rough, REFINED[1])
+    let mut found: Vec<Found> = search
+        .best_of_each(rough, REFINED[1], OF_ONE_LINE[1])
         .into_iter()
-        .map(|solids| search.refine(solids, STEPS.1[1], Search::apart).1)
+        .map(|solids| search.refine(solids, STEPS.1[1], Search::far).1)
         .filter_map(|solids| search.counted(&solids))
         .filter(|found| search.sound(&found.mix))
         .collect();
-    found.sort_by(|a, b| {
-        (a.apart, a.mix.len())
-            .partial_cmp(&(b.apart, b.mix.len()))
-            .unwrap_or(std::cmp::Ordering::Equal)
-    });
+    let far = |one: &Found| one.apart + if one.lines.len() > 1 { MUST_CROSS } else { 0.0 };
+    found.sort_by(|a, b| far(a).total_cmp(&far(b)).then(a.mix.len().cmp(&b.mix.len())));
     let mut kept: Vec<Found> = Vec::new();
     for one in found {
         let of_the_same = |other: &Found| {
@@ -186,15 +208,55 @@ fn narrowed(tubes: &Tubes, targets: &[Target], means: &Means) -> Means {
 /// A ratio and how far it is.
 type Tried = (f64, Vec<(usize, f64)>);
 
-/// The nearest ratio of each set of materials, of the `most` nearest sets.
-fn best_of_each(mut tried: Vec<Tried>, most: usize) -> Vec<Vec<(usize, f64)>> {
-    tried.sort_by(|a, b| a.0.total_cmp(&b.0));
-    let mut seen = HashSet::new();
-    let new = |(_, solids): &Tried| seen.insert(solids.iter().map(|s| s.0).collect::<Vec<_>>());
-    tried.into_iter().filter(new).take(most).map(|t| t.1).collect()
-}
-
 impl Search<'_, '_> {
+    /// The nearest ratio of each set of materials, of the `most` nearest sets and the `of_one` nearest of a single
+    /// line.
+    fn best_of_each(
+        &self,
+        mut tried: Vec<Tried>,
+        most: usize,
+        of_one: usize,
+    ) -> Vec<Vec<(usize, f64)>> {
+        tried.sort_by(|a, b| a.0.total_cmp(&b.0));
+        let mut seen = HashSet::new();
+        let (mut any, mut one) = (0, 0);
+        let kept = tried.into_iter().map(|t| t.1).filter(|solids| {
+            if any >= most && one >= of_one {
+                return false;
+            }
+            let set: Vec<usize> = solids.iter().map(|s| s.0).collect();
+            let single = self.lines(&set).len() < 2;
+            if !(any < most || (single && one < of_one)) || !seen.insert(set) {
+                return false;
+            }
+            any += 1;
+            one += usize::from(single);
+            true
+        });
+        kept.collect()
+    }
+
+    /// The lines of the paints at these places of the shelf.
+    fn lines(&self, places: &[usize]) -> Vec<Line> {
+        let mut lines: Vec<Line> =
+            places.iter().filter_map(|i| self.tubes.shelf()[*i].line).collect();
+        lines.sort_unstable_by_key(|line| *line as u8);
+        lines.dedup();
+        lines
+    }
+
+    /// How far it is from the wishes; a glaze that hides is further.
+    fn far(&self, solids: &Solids) -> f64 {
+        let apart = self.apart(solids);
+        if self.means.medium.is_none() {
+            return apart;
+        }
+        let (optics, dry_m) = self.coat(solids);
+        let over = |card| optics.over(card, dry_m).seen().luminance();
+        let (white, black) = usual_cards();
+        apart + HIDING_WEIGHS * (over(black) / over(white) - NO_GLAZE).max(0.0)
+    }
+
     /// Every start of the search.
     fn starts(&self, mut try_it: impl FnMut(&Solids)) {
         let paints = &self.means.paints;
@@ -227,6 +289,12 @@ impl Search<'_, '_> {
 
     /// What is seen over each background.
     fn seen(&self, solids: &Solids) -> impl Iterator<Item = Lab> {
+        let (optics, dry_m) = self.coat(solids);
+        self.targets.iter().map(move |t| optics.over(&t.under, dry_m).seen().lab())
+    }
+
+    /// What a coat of it does to light, and its dry thickness [m].
+    fn coat(&self, solids: &Solids) -> (Optics, f64) {
         let whole: f64 = solids.iter().map(|s| s.1).sum();
         let mut optics = Optics::CLEAR;
         let mut wet = 0.0;
@@ -234,8 +302,7 @@ impl Search<'_, '_> {
             optics.add(solids / whole, self.tubes.optics(*i));
             wet += solids / whole / self.solids_of(*i);
         }
-        let dry_m = self.means.wet_um * 1e-6 / wet;
-        self.targets.iter().map(move |t| optics.over(&t.under, dry_m).seen().lab())
+        (optics, self.means.wet_um * 1e-6 / wet)
     }
 
     fn solids_of(&self, i: usize) -> f64 {
@@ -309,7 +376,7 @@ impl Search<'_, '_> {
             }
             let of = |((i, _), p): (&(usize, f64), &f64)| (*i, p * self.solids_of(*i));
             let solids: Vec<(usize, f64)> = solids.iter().zip(&parts).map(of).collect();
-            Some((self.apart(&solids), parts, solids))
+            Some((self.far(&solids), parts, solids))
         });
         let rounded: Vec<_> = rounded.collect();
         let nearest = rounded.iter().map(|r| r.0).fold(f64::INFINITY, f64::min);
@@ -321,15 +388,20 @@ impl Search<'_, '_> {
         };
         let mix: Mix = solids.iter().zip(&parts).map(part).collect();
         // Looked for by the book, said as the cup says it: from a swatch of these paints, where there is one.
-        let tint = self.tubes.tint(&mix).ok()?;
-        let laid = |t: &Target| tint.laid(&t.under, self.means.wet_um).seen().lab();
+        let mixed = self.tubes.mixed(&mix).ok()?;
+        let laid = |t: &Target| mixed.laid(&t.under, self.means.wet_um).seen().lab();
         let seen: Vec<Lab> = self.targets.iter().map(laid).collect();
         let apart = self.furthest(seen.iter().copied());
-        Some(Found { mix, seen, apart })
+        let lines = self.lines(&solids.iter().map(|s| s.0).collect::<Vec<_>>());
+        Some(Found { mix, seen, apart, lines })
     }
 
-    /// Whether the mix keeps the limits of a sound film.
+    /// Whether the mix keeps the limits of a sound film, and as a glaze lets what lies below through.
     fn sound(&self, mix: &Mix) -> bool {
+        let hides = |mixed: Mixed| mixed.covers(self.means.wet_um) >= NO_GLAZE + ROUNDING;
+        if self.means.medium.is_some() && self.tubes.mixed(mix).is_ok_and(hides) {
+            return false;
+        }
         let on = (Surface::Sealed, Thinning::MediumOnly);
         mix.limits(self.tubes.shelf(), on, self.means.medium.is_some()).iter().all(|l| l.kept)
     }

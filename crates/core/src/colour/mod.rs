@@ -2,7 +2,7 @@
 //!
 //! A colour of a screen becomes the smoothest reflectance that looks like it ([`reconstruct`]); the
 //! surface is taken off ([`Inside`]); two readings of a paint over a white and a black card give its
-//! absorption and scattering ([`Optics`]), which add up in a mix by volume of solids ([`Tubes`]); coats
+//! absorption and scattering ([`Optics`]), its tint with white tells how strong it is, and they add up in a mix by volume of solids ([`Tubes`]); coats
 //! lie over coats by Kubelka-Munk. Differences are CIEDE2000. A screen is not paint: readings of the
 //! starter shelf are from memory, and a spectrum told from three numbers is one of many.
 
@@ -17,6 +17,7 @@ mod seen;
 mod shelf;
 mod spectrum;
 mod surface;
+mod tint;
 mod values;
 
 pub use cards::{grey, ground, usual_cards};
@@ -26,7 +27,7 @@ pub use paint::{Optics, Untold};
 pub use photographed::{Spot, SwatchRead, read_swatch};
 pub use reconstruct::reconstruct;
 pub use seen::{Lab, Seen};
-pub use shelf::{Tint, Told, Tubes};
+pub use shelf::{Mixed, Told, Tubes, told_by_tint};
 pub use spectrum::{BANDS, Spectrum};
 pub use surface::{Inside, veil};
 pub use values::{EARLY, Patch, Spacing, VALUES, Value, value_string, values_of};

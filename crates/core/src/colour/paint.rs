@@ -34,6 +34,9 @@ pub enum Untold {
     /// The cards do not differ.
     #[error("the white card is not lighter than the black one")]
     Cards,
+    /// Paint only darkens the white it is mixed into.
+    #[error("the tint is lighter than the white in it: was another white taken?")]
+    LighterThanItsWhite,
 }
 
 /// Scattering of a paint that hides in any coat [1/m]: fifty times over in 10 um. [practice]
@@ -54,14 +57,7 @@ impl Optics {
     /// # Errors
     /// [`Untold`] when the readings cannot be of one paint, or do not tell it.
     pub fn told_by(drawdown: &Drawdown) -> Result<Self, Untold> {
-        let (white, black) = if drawdown.cards == Drawdown::CARDS {
-            *usual_cards()
-        } else {
-            (ground(drawdown.cards.0), ground(drawdown.cards.1))
-        };
-        if white.seen().luminance() - black.seen().luminance() < NONE {
-            return Err(Untold::Cards);
-        }
+        let (white, black) = drawdown.bare()?;
         if drawdown.over_white == drawdown.over_black {
             return Err(Untold::Equal);
         }
@@ -99,10 +95,34 @@ impl Optics {
         Self { k: self.k.map(|k| k * share), s: self.s.map(|s| s * share) }
     }
 
+    /// The reflectance where it hides whatever lies below: `1 + K/S - sqrt((K/S)^2 + 2 K/S)`.
+    pub fn hides(&self) -> Inside {
+        let own = |i: usize| {
+            let ratio = self.k.bands()[i] / self.s.bands()[i].max(f64::MIN_POSITIVE);
+            1.0 / (1.0 + ratio + (ratio * ratio + 2.0 * ratio).sqrt())
+        };
+        Inside(Spectrum::from_fn(own))
+    }
+
     /// The reflectance of a coat of `dry_m` [m] over `under`.
     pub fn over(&self, under: &Inside, dry_m: f64) -> Inside {
         let (k, s, g) = (self.k.bands(), self.s.bands(), under.0.bands());
         Inside(Spectrum::from_fn(|i| coat(k[i], s[i], g[i], dry_m)))
+    }
+}
+
+impl Drawdown {
+    /// The bare cards, white and black.
+    pub(super) fn bare(&self) -> Result<(Inside, Inside), Untold> {
+        let (white, black) = if self.cards == Self::CARDS {
+            *usual_cards()
+        } else {
+            (ground(self.cards.0), ground(self.cards.1))
+        };
+        if white.seen().luminance() - black.seen().luminance() < NONE {
+            return Err(Untold::Cards);
+        }
+        Ok((white, black))
     }
 }
 
@@ -131,7 +151,7 @@ fn band((rw, gw): (f64, f64), (rb, gb): (f64, f64), x: f64) -> (f64, f64) {
 /// Reflectance of one band of a coat with absorption `k` and scattering `s` [1/m], `x` [m] thick, over
 /// `g`: Kubelka's hyperbolic form written with `e = exp(-2 x sqrt(k (k + 2 s)))`, which has the limits
 /// without scattering and without absorption in it.
-fn coat(k: f64, s: f64, g: f64, x: f64) -> f64 {
+pub(super) fn coat(k: f64, s: f64, g: f64, x: f64) -> f64 {
     let m = (k * (k + 2.0 * s)).sqrt();
     if m * x < THIN {
         let thrown = s * x * (1.0 - g);

@@ -53,32 +53,33 @@ pub struct SwatchRead {
     pub over_white: Swatch,
     /// The paint over the black half, as over the usual black card.
     pub over_black: Swatch,
-    /// How uneven the two are (CIEDE2000, mean of a spot).
-    pub spread: (f64, f64),
+    /// The paint in white, where that lies beside them.
+    pub tint: Option<Swatch>,
+    /// How uneven they are, the largest (CIEDE2000, mean of a spot).
+    pub uneven_by: f64,
 }
 
 /// Above this a spot is uneven (CIEDE2000, mean). [practice] three is seen at a glance
 const UNEVEN: f64 = 3.0;
 
 impl SwatchRead {
-    /// The larger of the two.
-    pub fn uneven_by(&self) -> f64 {
-        self.spread.0.max(self.spread.1)
-    }
-
     /// Whether the film was too uneven to be read there.
     pub fn is_uneven(&self) -> bool {
-        self.uneven_by() > UNEVEN
+        self.uneven_by > UNEVEN
     }
 }
 
 /// Reads a paint from four places of one photograph: the bare white and the bare black half of a card
-/// `[white, black]`, and the paint over each `[over_white, over_black]`. The bare halves set exposure and
+/// `[white, black]`, the paint over each `[over_white, over_black]`, and its tint where there is one. The bare halves set exposure and
 /// white balance: in linear light each channel is stretched so that they become [`Drawdown::CARDS`].
 ///
 /// # Errors
-/// [`Fault`] naming the place (`white`, `black`, `over_white`, `over_black`) that cannot be.
-pub fn read_swatch(bare: [&Spot; 2], paint: [&Spot; 2]) -> Result<SwatchRead, Fault> {
+/// [`Fault`] naming the place (`white`, `black`, `over_white`, `over_black`, `tint`) that cannot be.
+pub fn read_swatch(
+    bare: [&Spot; 2],
+    paint: [&Spot; 2],
+    tint: Option<&Spot>,
+) -> Result<SwatchRead, Fault> {
     let [white, black] = bare;
     if white.blown > BLOWN {
         let why = "the white half is overexposed: photograph it darker, in even light";
@@ -97,7 +98,9 @@ pub fn read_swatch(bare: [&Spot; 2], paint: [&Spot; 2]) -> Result<SwatchRead, Fa
         })
     };
     let read = paint.map(right);
-    for (place, light) in [("over_white", read[0]), ("over_black", read[1])] {
+    let tinted = tint.map(right);
+    let places = [("over_white", Some(read[0])), ("over_black", Some(read[1])), ("tint", tinted)];
+    for (place, light) in places.into_iter().filter_map(|(place, light)| Some((place, light?))) {
         // A bright yellow may be over the card in one channel, and is darker all the same.
         if brightness(light) > brightness(known_white) + NOISE {
             let why = "the paint is lighter there than the bare white half: the light is uneven, \
@@ -111,7 +114,8 @@ pub fn read_swatch(bare: [&Spot; 2], paint: [&Spot; 2]) -> Result<SwatchRead, Fa
                    swapped?";
         return Err(Fault::new("over_white", why));
     }
-    Ok(SwatchRead { over_white, over_black, spread: (paint[0].spread, paint[1].spread) })
+    let uneven_by = paint.into_iter().chain(tint).map(|spot| spot.spread).fold(0.0, f64::max);
+    Ok(SwatchRead { over_white, over_black, tint: tinted.map(on_screen), uneven_by })
 }
 
 /// How bright light is to the eye beside full white [-]: Y of sRGB's primaries, IEC 61966-2-1.

@@ -3,19 +3,24 @@
 use super::paint::{Optics, Untold};
 use super::spectrum::Spectrum;
 use super::surface::Inside;
+use super::tint::Tinted;
 use crate::mix::{Drawdown, Material, MaterialKind, Mix, MixError, Part, SwatchSeen};
 use std::sync::OnceLock;
 
 /// Absorption or scattering that is none beside those of paint [1/m]. [practice]
 const LEAST: f64 = 100.0;
+/// What two readings leave open.
+const NO_TINT: &str = "its strength in a mix is not known";
 /// How far a swatch may carry another mix of its paints from their readings, as a factor. [practice]
 const MOST_OFF: f64 = 5.0;
 
 /// How the colour of a material is known.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub enum Told {
-    /// From its readings over two cards.
+    /// From its readings over two cards: how strong it is in a mix is open when it is dark.
     Readings,
+    /// From those and from its tint.
+    Tint,
     /// It has no colour of its own.
     Clear,
     /// Only its swatch is known: it is taken to hide. With the reason when it has readings.
@@ -33,9 +38,13 @@ pub struct Tubes<'a> {
     seen: Vec<&'a SwatchSeen>,
 }
 
+/// Most scattering of a paint that hardly scatters, and of any other, beside that of the white of its tint [-];
+/// colour.md 12, and titanium white scatters as much as any pigment. [memory]
+const SCATTERS: (f64, f64) = (0.1, 1.0);
+
 /// What a mix does to light.
 #[derive(Debug, Clone, Copy, PartialEq)]
-pub struct Tint {
+pub struct Mixed {
     /// Its dry film.
     pub optics: Optics,
     /// Dry film that a wet one leaves [-].
@@ -48,7 +57,11 @@ fn is_clear(material: &Material) -> bool {
 }
 
 impl Told {
-    fn of(material: &Material) -> (Optics, Self) {
+    fn of(material: &Material, shelf: &[Material]) -> (Optics, Self) {
+        // A tint that cannot be read is refused where it is told; what its white lost since counts for nothing.
+        if let Some(Ok(optics)) = told_by_tint(material, shelf) {
+            return (optics, Self::Tint);
+        }
         let untold = match &material.drawdown {
             Some(drawdown) => match Optics::told_by(drawdown) {
                 Ok(optics) => return (optics, Self::Readings),
@@ -67,6 +80,25 @@ impl Told {
         let hides = |swatch| (Optics::hiding(swatch), Self::Swatch(untold));
         material.swatch.map_or((Optics::CLEAR, Self::Nothing), hides)
     }
+}
+
+/// What the tint and the cards of a material tell together; nothing when it has not both, or its white is not
+/// known.
+pub fn told_by_tint(material: &Material, shelf: &[Material]) -> Option<Result<Optics, Untold>> {
+    let (drawdown, tint) = (material.drawdown.as_ref()?, material.tint.as_ref()?);
+    let white = shelf.iter().find(|m| m.id == tint.white)?;
+    // Of the white its cards alone: a tint of white in white says nothing.
+    let optics = Optics::told_by(white.drawdown.as_ref()?).ok()?;
+    let solids = material.composition.solids();
+    let whole = solids + tint.white_parts * white.composition.solids();
+    let (little, much) = SCATTERS;
+    let tinted = Tinted {
+        colour: tint.colour,
+        share: solids / whole,
+        white: &optics,
+        scatters: if material.hardly_scatters() { little } else { much },
+    };
+    (solids > 0.0).then(|| Optics::told_by_three(drawdown, &tinted))
 }
 
 impl<'a> Tubes<'a> {
@@ -109,12 +141,12 @@ impl<'a> Tubes<'a> {
     }
 
     fn tube(&self, i: usize) -> &(Optics, Told) {
-        self.tubes[i].get_or_init(|| Told::of(&self.shelf[i]))
+        self.tubes[i].get_or_init(|| Told::of(&self.shelf[i], self.shelf))
     }
 
     /// Whether the material at place `i` of the shelf has readings that tell it.
     pub fn is_read(&self, i: usize) -> bool {
-        self.told(i) == Told::Readings
+        matches!(self.told(i), Told::Readings | Told::Tint)
     }
 
     /// How the colour of the material at place `i` of the shelf is known.
@@ -126,14 +158,14 @@ impl<'a> Tubes<'a> {
     ///
     /// # Errors
     /// [`MixError`]: a material that is not on the shelf, or nothing that stays on the picture.
-    pub fn tint(&self, mix: &Mix) -> Result<Tint, MixError> {
+    pub fn mixed(&self, mix: &Mix) -> Result<Mixed, MixError> {
         let book = self.by_the_book(mix)?;
         let Some(seen) = self.seen_of(mix) else { return Ok(book) };
         Ok(self.as_seen(seen, mix, &book).unwrap_or(book))
     }
 
-    /// The tint of `mix` as `seen` would have it beside the `book`; nothing when that tells none.
-    fn as_seen(&self, seen: &SwatchSeen, mix: &Mix, book: &Tint) -> Option<Tint> {
+    /// What `mix` does to light as `seen` would have it beside the `book`; nothing when that tells none.
+    fn as_seen(&self, seen: &SwatchSeen, mix: &Mix, book: &Mixed) -> Option<Mixed> {
         let swatch = self.by_the_book(&seen.mix).ok()?;
         let dry_um = seen.wet_film_um * swatch.solids;
         let (over_white, over_black) = seen.seen;
@@ -150,7 +182,7 @@ impl<'a> Tubes<'a> {
             Err(_) => return None,
         };
         if seen.mix.same_as(mix) {
-            return Some(Tint { optics: came_out, ..*book });
+            return Some(Mixed { optics: came_out, ..*book });
         }
         let by = |book: &Spectrum, was: &Spectrum, is: &Spectrum| {
             let factor = |i: usize| (is.bands()[i] + LEAST) / (was.bands()[i] + LEAST);
@@ -158,11 +190,11 @@ impl<'a> Tubes<'a> {
         };
         let k = by(&book.optics.k, &swatch.optics.k, &came_out.k);
         let s = by(&book.optics.s, &swatch.optics.s, &came_out.s);
-        Some(Tint { optics: Optics { k, s }, ..*book })
+        Some(Mixed { optics: Optics { k, s }, ..*book })
     }
 
-    /// The tint of `mix` as the readings of its paints have it.
-    fn by_the_book(&self, mix: &Mix) -> Result<Tint, MixError> {
+    /// What `mix` does to light as the readings of its paints have it.
+    fn by_the_book(&self, mix: &Mix) -> Result<Mixed, MixError> {
         let mut optics = Optics::CLEAR;
         let mut solids = 0.0;
         for part in mix {
@@ -178,7 +210,7 @@ impl<'a> Tubes<'a> {
         if solids <= 0.0 {
             return Err(MixError::NoFilm);
         }
-        Ok(Tint { optics: optics.thinned(1.0 / solids), solids: solids / mix.whole() })
+        Ok(Mixed { optics: optics.thinned(1.0 / solids), solids: solids / mix.whole() })
     }
 
     /// Where the colours of `mix` come from, a sentence for each source.
@@ -187,7 +219,7 @@ impl<'a> Tubes<'a> {
         for part in mix.iter().filter(|p| p.parts > 0.0) {
             let Some(i) = self.shelf.iter().position(|m| m.id == part.material) else { continue };
             // What is clear has no colour to tell.
-            if !matches!(self.told(i), Told::Readings | Told::Swatch(_)) {
+            if matches!(self.told(i), Told::Clear | Told::Nothing) {
                 continue;
             }
             let from = self.shelf[i].colour_from().unwrap_or("not said");
@@ -202,11 +234,15 @@ impl<'a> Tubes<'a> {
 
     /// What is not known of the colour of `mix`, a sentence for each material.
     pub fn untold(&self, mix: &Mix) -> Vec<String> {
+        let in_company = mix.iter().filter(|p| p.parts > 0.0).count() > 1;
         let said = |part: &Part| {
             let i = self.shelf.iter().position(|m| m.id == part.material)?;
             let missing = || "it has not been read over a white and a black card".to_owned();
             let (why, taken) = match self.told(i) {
-                Told::Readings | Told::Clear => return None,
+                Told::Readings if in_company && self.shelf[i].wants_tint() => {
+                    (NO_TINT.to_owned(), "make a tint, one part of it in ten of white")
+                }
+                Told::Readings | Told::Tint | Told::Clear => return None,
                 Told::Swatch(why) => (
                     why.map_or_else(missing, |why| why.to_string()),
                     "its swatch is taken, as if it hid what lies below",
@@ -219,7 +255,7 @@ impl<'a> Tubes<'a> {
     }
 }
 
-impl Tint {
+impl Mixed {
     /// A coat of it, `wet_um` [um] as laid, over `under`.
     pub fn laid(&self, under: &Inside, wet_um: f64) -> Inside {
         self.optics.over(under, self.dry_m(wet_um))

@@ -21,10 +21,20 @@ const WHITEST: f64 = 0.999;
 /// Least [-]. [practice]
 const BLACKEST: f64 = 1e-5;
 
+/// What is seen of a reflectance inside, under a gloss surface [-].
+pub(super) fn leaves(r: f64) -> f64 {
+    (1.0 - K1) * (1.0 - K2) * r / (1.0 - K2 * r)
+}
+
+/// The reflectance inside of what is seen, under a gloss surface [-].
+pub(super) fn enters(r: f64) -> f64 {
+    (r / ((1.0 - K1) * (1.0 - K2) + K2 * r)).clamp(BLACKEST, WHITEST)
+}
+
 impl Inside {
     /// What is seen of it under a gloss surface whose mirror image is looked past.
     pub fn seen(&self) -> Seen {
-        Seen(self.0.map(|r| (1.0 - K1) * (1.0 - K2) * r / (1.0 - K2 * r)))
+        Seen(self.0.map(leaves))
     }
 
     /// What is seen of it under a surface of `finish`: a rough one scatters a part of what it throws
@@ -36,8 +46,7 @@ impl Inside {
 
     /// What lies inside when `seen` is seen under a gloss surface.
     pub fn of(seen: &Seen) -> Self {
-        let inside = |r: f64| r / ((1.0 - K1) * (1.0 - K2) + K2 * r);
-        Self(seen.0.map(|r| inside(r).clamp(BLACKEST, WHITEST)))
+        Self(seen.0.map(enters))
     }
 }
 

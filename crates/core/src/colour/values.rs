@@ -45,7 +45,7 @@ pub fn value_string(
     spacing: &Spacing,
     (under, wet_um): (&Inside, f64),
 ) -> Result<Vec<Value>, MixError> {
-    let seen = |mix: &Mix| Ok::<_, MixError>(tubes.tint(mix)?.laid(under, wet_um).seen().lab());
+    let seen = |mix: &Mix| Ok::<_, MixError>(tubes.mixed(mix)?.laid(under, wet_um).seen().lab());
     let ends = (seen(dark)?.l, seen(light)?.l);
     let wanted = match spacing {
         Spacing::Even(count) => even_values(*count, ends),

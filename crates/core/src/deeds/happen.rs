@@ -380,7 +380,7 @@ fn swatch(
 ) -> Result<SwatchSeen, Fault> {
     let film = WetFilm::try_new(wet_film_um).map_err(|e| Fault::new("wet_film_um", e))?.get();
     let tubes = studio.tubes();
-    let tint = tubes.tint(mix).map_err(|e| Fault::new("mix", e))?;
+    let mixed = tubes.mixed(mix).map_err(|e| Fault::new("mix", e))?;
     let read =
         Drawdown { over_white: seen.0, over_black: seen.1, ..Drawdown::usual(seen.0, seen.1) };
     Optics::told_by(&read).map(|_| ()).or_else(|why| match why {
@@ -389,7 +389,7 @@ fn swatch(
         why => Err(Fault::new("over_white", why)),
     })?;
     let (white, black) = usual_cards();
-    let predicted = [white, black].map(|card| tint.laid(card, film).seen().swatch());
+    let predicted = [white, black].map(|card| mixed.laid(card, film).seen().swatch());
     let predicted = (predicted[0], predicted[1]);
     Ok(SwatchSeen { mix: mix.clone(), wet_film_um: film, predicted, seen })
 }

@@ -4,7 +4,7 @@ use super::composition::Composition;
 use super::pigment::{
     Lightfastness, colour_index_names, is_hue, lightfastness, poison_in, poisonous,
 };
-use super::swatch::{Drawdown, Swatch};
+use super::swatch::{Drawdown, Swatch, Tint};
 use crate::quantity::{Density, Factor, Pace, Range, Share};
 use crate::words::words;
 use chrono::{DateTime, Utc};
@@ -187,6 +187,8 @@ pub struct Material {
     pub swatch: Option<Swatch>,
     /// How it looks over a white and a black card.
     pub drawdown: Option<Drawdown>,
+    /// How strong it is in white; beside its look over the two cards.
+    pub tint: Option<Tint>,
     /// Where these readings come from, when not from where its numbers do.
     pub colour_source: Option<String>,
     /// The line a paint belongs to.
@@ -221,6 +223,9 @@ const SLOW_FROM: f64 = 0.20;
 /// Slow volatile and solids of what acts as a retarder, whatever it is called: at least the one, at most the
 /// other [-, by volume]. [memory]
 const RETARDS: (f64, f64) = (0.30, 0.15);
+
+/// Pigments that hardly scatter, by Colour Index Generic Name; colour.md 12.
+const CLEAR_PIGMENTS: [&str; 7] = ["PB15", "PB15:3", "PB29", "PG7", "PG36", "PV19", "PY150"];
 
 /// One number of a material that may be left open: its name in the formats, where it may lie, and
 /// how it is read.
@@ -274,6 +279,7 @@ impl Material {
             density_g_ml: None,
             swatch: None,
             drawdown: None,
+            tint: None,
             colour_source: None,
             line: None,
             opacity: None,
@@ -313,6 +319,20 @@ impl Material {
     pub fn is_weak_paint(&self) -> bool {
         self.kind == MaterialKind::Paint
             && (self.line == Some(Line::Student) || self.opacity == Some(Opacity::Transparent))
+    }
+
+    /// Whether nearly all it does to light is to take it away: said to be transparent, or made of such pigments.
+    pub fn hardly_scatters(&self) -> bool {
+        let clear = |ci: &String| CLEAR_PIGMENTS.contains(&ci.as_str());
+        self.opacity.map_or_else(
+            || !self.pigments.is_empty() && self.pigments.iter().all(clear),
+            |opacity| opacity == Opacity::Transparent,
+        )
+    }
+
+    /// Whether its readings over two cards leave open how strong it is in a mix: a paint without white in it.
+    pub fn wants_tint(&self) -> bool {
+        self.kind == MaterialKind::Paint && !self.pigments.iter().any(|ci| ci.starts_with("PW"))
     }
 
     /// How it stands light: as the least lightfast of its pigments; `None` when one of them is not known, or

@@ -20,4 +20,4 @@ pub use parts::{Mix, Part, find};
 pub use pigment::{Lightfastness, colour_index_names, lightfastness, poisonous};
 pub use seen::SwatchSeen;
 pub use starter_shelf::{ordinary_paint, starter_shelf};
-pub use swatch::{Drawdown, Swatch};
+pub use swatch::{Drawdown, Swatch, Tint};

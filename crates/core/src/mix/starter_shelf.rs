@@ -2,7 +2,7 @@
 
 use super::composition::{Composition, MixError};
 use super::material::{Finish, Line, Material, MaterialKind, Opacity};
-use super::swatch::{Drawdown, Swatch};
+use super::swatch::{Drawdown, Swatch, Tint};
 
 /// Solids, water, slow volatile and binder by volume, and density [g/ml].
 type Numbers = ([f64; 4], f64);
@@ -28,8 +28,8 @@ use Finish::{Gloss, Matte, Satin};
 use Opacity::{Opaque, SemiOpaque, Transparent};
 
 /// Id, name, line, numbers, opacity, pigments, and how it looks at 30 um dry over the white and over the
-/// black card (PB29, PV19, PBr7, PY42, PY74, PW6, PW4, PR254, PY150 and PB15:3: colour.md 8; the others
-/// after the usual look of the pigment; all [memory]).
+/// black card: after the usual look of the pigment, and led half-way to what its tint asks for where the two
+/// contradicted each other; all [memory].
 type PaintRow = (
     &'static str,
     &'static str,
@@ -40,6 +40,30 @@ type PaintRow = (
     [&'static str; 2],
 );
 
+/// How one part of each looks in ten of heavy titanium white, where it hides: id and colour; colour.md 12. A
+/// slow-drying paint is as strong as a heavy one. Paints with white in them need none. All [memory].
+const TINTS: [(&str, &str); 17] = [
+    ("heavy-pbk9", "#929190"),
+    ("heavy-pbr7", "#bd9c8e"),
+    ("heavy-py42", "#dcc59a"),
+    ("heavy-py74", "#f6e07e"),
+    ("heavy-pr254", "#e48b84"),
+    ("heavy-pb29", "#93a2d6"),
+    ("heavy-pg7", "#5fb3a0"),
+    ("heavy-pr101", "#c08a7c"),
+    ("fluid-pv19", "#dd8aaa"),
+    ("fluid-pb15", "#5b9bd0"),
+    ("fluid-py150", "#ecd48c"),
+    ("fluid-pbk7", "#717477"),
+    ("student-pb29", "#a9b3da"),
+    ("student-pr254", "#eaa9a2"),
+    ("slow-pb29", "#93a2d6"),
+    ("slow-pbr7", "#bd9c8e"),
+    ("airbrush-pbk7", "#94969a"),
+];
+/// The white of these tints.
+const TINT_WHITE: &str = "heavy-pw6";
+
 #[rustfmt::skip]
 const PAINTS: &[PaintRow] = &[
     ("heavy-pw6", "Titanium white PW6, heavy", Line::Heavy, HEAVY, Opaque, &["PW6"], ["#f3f3ef", "#dee0e2"]),
@@ -47,22 +71,22 @@ const PAINTS: &[PaintRow] = &[
     ("heavy-pbk9", "Bone black PBk9, heavy", Line::Heavy, HEAVY, SemiOpaque, &["PBk9"], ["#2a2926", "#1f1e1d"]),
     ("heavy-grey3", "Neutral grey PW6 PBk9, dark", Line::Heavy, HEAVY, Opaque, &["PW6", "PBk9"], ["#5e5e5b", "#5a5a57"]),
     ("heavy-grey6", "Neutral grey PW6 PBk9, light", Line::Heavy, HEAVY, Opaque, &["PW6", "PBk9"], ["#8f8f8a", "#898984"]),
-    ("heavy-pbr7", "Burnt earth PBr7, heavy", Line::Heavy, HEAVY, SemiOpaque, &["PBr7"], ["#803c22", "#3a221a"]),
-    ("heavy-py42", "Yellow ochre PY42, heavy", Line::Heavy, HEAVY, Opaque, &["PY42"], ["#c4923e", "#a07838"]),
-    ("heavy-py74", "Yellow PY74, heavy", Line::Heavy, HEAVY, SemiOpaque, &["PY74"], ["#face1e", "#6e6024"]),
-    ("heavy-pr254", "Red PR254, heavy", Line::Heavy, HEAVY, Opaque, &["PR254"], ["#c42022", "#961e20"]),
-    ("heavy-pb29", "Ultramarine PB29, heavy", Line::Heavy, HEAVY, Transparent, &["PB29"], ["#263496", "#121430"]),
-    ("heavy-pg7", "Phthalo green PG7, heavy", Line::Heavy, HEAVY, Transparent, &["PG7"], ["#04503e", "#06211b"]),
+    ("heavy-pbr7", "Burnt earth PBr7, heavy", Line::Heavy, HEAVY, SemiOpaque, &["PBr7"], ["#58311f", "#44291c"]),
+    ("heavy-py42", "Yellow ochre PY42, heavy", Line::Heavy, HEAVY, Opaque, &["PY42"], ["#b58839", "#aa8039"]),
+    ("heavy-py74", "Yellow PY74, heavy", Line::Heavy, HEAVY, SemiOpaque, &["PY74"], ["#f8ae08", "#6c642c"]),
+    ("heavy-pr254", "Red PR254, heavy", Line::Heavy, HEAVY, Opaque, &["PR254"], ["#b02023", "#a31f22"]),
+    ("heavy-pb29", "Ultramarine PB29, heavy", Line::Heavy, HEAVY, Transparent, &["PB29"], ["#211b60", "#151a36"]),
+    ("heavy-pg7", "Phthalo green PG7, heavy", Line::Heavy, HEAVY, Transparent, &["PG7"], ["#032f23", "#05281e"]),
     ("heavy-pr101", "Red iron oxide PR101, heavy", Line::Heavy, HEAVY, Opaque, &["PR101"], ["#8c3526", "#762e22"]),
-    ("fluid-pv19", "Quinacridone PV19, fluid", Line::Fluid, FLUID, Transparent, &["PV19"], ["#aa1446", "#340e18"]),
-    ("fluid-pb15", "Phthalo blue PB15:3, fluid", Line::Fluid, FLUID, Transparent, &["PB15:3"], ["#0a3c82", "#0a1222"]),
-    ("fluid-py150", "Nickel azo PY150, fluid", Line::Fluid, FLUID, Transparent, &["PY150"], ["#d69614", "#342a18"]),
+    ("fluid-pv19", "Quinacridone PV19, fluid", Line::Fluid, FLUID, Transparent, &["PV19"], ["#680d2a", "#391020"]),
+    ("fluid-pb15", "Phthalo blue PB15:3, fluid", Line::Fluid, FLUID, Transparent, &["PB15:3"], ["#041c3c", "#021526"]),
+    ("fluid-py150", "Nickel azo PY150, fluid", Line::Fluid, FLUID, Transparent, &["PY150"], ["#c27408", "#332e14"]),
     ("fluid-pbk7", "Carbon black PBk7, fluid", Line::Fluid, FLUID, Opaque, &["PBk7"], ["#1f1f20", "#1b1b1c"]),
     ("student-pw6", "Titanium white PW6, student", Line::Student, STUDENT, SemiOpaque, &["PW6"], ["#eeeeea", "#b4b6b8"]),
-    ("student-pb29", "Ultramarine PB29, student", Line::Student, STUDENT, Transparent, &["PB29"], ["#3a479f", "#16182e"]),
-    ("student-pr254", "Red PR254, student", Line::Student, STUDENT, SemiOpaque, &["PR254"], ["#c93a38", "#6e2226"]),
-    ("slow-pb29", "Ultramarine PB29, slow-drying", Line::Slow, SLOW, Transparent, &["PB29"], ["#26348c", "#121430"]),
-    ("slow-pbr7", "Burnt earth PBr7, slow-drying", Line::Slow, SLOW, SemiOpaque, &["PBr7"], ["#7a3a22", "#382118"]),
+    ("student-pb29", "Ultramarine PB29, student", Line::Student, STUDENT, Transparent, &["PB29"], ["#2d2368", "#1b2033"]),
+    ("student-pr254", "Red PR254, student", Line::Student, STUDENT, SemiOpaque, &["PR254"], ["#9c2e2f", "#76282a"]),
+    ("slow-pb29", "Ultramarine PB29, slow-drying", Line::Slow, SLOW, Transparent, &["PB29"], ["#211b60", "#151a36"]),
+    ("slow-pbr7", "Burnt earth PBr7, slow-drying", Line::Slow, SLOW, SemiOpaque, &["PBr7"], ["#58311f", "#44291c"]),
     ("airbrush-pw6", "Titanium white PW6, airbrush", Line::Airbrush, AIRBRUSH, SemiOpaque, &["PW6"], ["#efefeb", "#c0c2c3"]),
     ("airbrush-pbk7", "Carbon black PBk7, airbrush", Line::Airbrush, AIRBRUSH, SemiOpaque, &["PBk7"], ["#2b2b2c", "#1e1e1f"]),
     ("iridescent-pw20", "Pearl PW20 PW6, iridescent", Line::Iridescent, IRIDESCENT, Transparent, &["PW20", "PW6"], ["#d8d5c9", "#8d8c88"]),
@@ -117,6 +141,13 @@ fn drawdown([over_white, over_black]: [&str; 2]) -> Option<Drawdown> {
     Some(Drawdown::usual(Swatch::from_hex(over_white)?, Swatch::from_hex(over_black)?))
 }
 
+/// The tint of the paint `id`, where there is one.
+fn tint(id: &str) -> Option<Tint> {
+    let (_, colour) = TINTS.iter().find(|(of, _)| *of == id)?;
+    let colour = Swatch::from_hex(colour)?;
+    Some(Tint { colour, white_parts: Tint::USUAL_PARTS, white: TINT_WHITE.into() })
+}
+
 /// What can hurt about a clear material, in plain words.
 fn hazards_of(kind: &MaterialKind) -> Option<&'static str> {
     match kind {
@@ -165,6 +196,7 @@ pub fn starter_shelf() -> Result<Vec<Material>, MixError> {
     let paints = PAINTS.iter().map(|(id, name, line, numbers, opacity, pigments, seen)| {
         let mut paint = material((id, name), MaterialKind::Paint, water_borne(*numbers)?, seen[0]);
         paint.drawdown = drawdown(*seen);
+        paint.tint = tint(id);
         paint.line = Some(*line);
         paint.opacity = Some(*opacity);
         paint.pigments = pigments.iter().map(|p| (*p).to_owned()).collect();

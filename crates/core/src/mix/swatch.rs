@@ -38,6 +38,31 @@ pub struct Drawdown {
     pub cards: (Swatch, Swatch),
 }
 
+/// A paint in white, laid until it hides: what tells how strong it is in a mix.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Tint {
+    /// How it looks.
+    pub colour: Swatch,
+    /// Parts of white to one of paint, by volume as they come from the tube [-].
+    pub white_parts: f64,
+    /// The white, by its name on the shelf.
+    pub white: String,
+}
+
+impl Tint {
+    /// Parts of white where none are said [-]; formats.md.
+    pub const USUAL_PARTS: f64 = 10.0;
+    /// Parts of white that may be said [-].
+    pub const PARTS: &'static Range = &Range {
+        name: "the white of a tint",
+        unit: "parts",
+        min: 1.0,
+        max: 200.0,
+        spoken: 1.0,
+        source: "[practice] half and half to a hint of colour",
+    };
+}
+
 impl Drawdown {
     /// Dry thickness where none is said [um]; formats.md.
     pub const USUAL_DRY_UM: f64 = 30.0;

@@ -66,12 +66,12 @@ impl Picture {
         for &step in coats {
             let of = &self.steps[step];
             let cannot = |e: MixError| self.fault(step, NoCoat::from(e));
-            let tint = tubes.tint(&of.mix).map_err(cannot)?;
+            let mixed = tubes.mixed(&of.mix).map_err(cannot)?;
             let wet_um = of.wet_film_um.unwrap_or_default();
-            inside = tint.laid(&inside, wet_um);
+            inside = mixed.laid(&inside, wet_um);
             surface = surface_of(of, tubes).unwrap_or(surface);
             let seen = inside.seen_under(surface);
-            face.push(FaceCoat { step, inside, seen, covers: tint.covers(wet_um) });
+            face.push(FaceCoat { step, inside, seen, covers: mixed.covers(wet_um) });
         }
         Ok(face)
     }
@@ -172,7 +172,7 @@ impl Step {
     /// [`NoCoat`] when it should leave a film but cannot be computed.
     pub fn own_colour(&self, tubes: &Tubes) -> Result<Option<Swatch>, NoCoat> {
         let Some((wet_um, _)) = self.coat(tubes.shelf())? else { return Ok(None) };
-        let over = tubes.tint(&self.mix)?.laid(&usual_cards().0, wet_um);
+        let over = tubes.mixed(&self.mix)?.laid(&usual_cards().0, wet_um);
         Ok(Some(over.seen().swatch()))
     }
 }

@@ -53,9 +53,9 @@ use StepKind::{
 const EARTH: &[(&str, f64)] = &[("heavy-py42", 2.0), ("matte-medium", 1.0)];
 /// Clear matte medium alone. [practice]
 const CLEAR: &[(&str, f64)] = &[("matte-medium", 1.0)];
-/// A glaze to start with, 90:10. [practice]
-const BLUE_GLAZE: &[(&str, f64)] = &[("glazing", 90.0), ("fluid-pb15", 10.0)];
-/// The same in a warm colour. [practice]
+/// A glaze of a strong pigment to start with, 95:5: very light, and repeated. [practice]
+const BLUE_GLAZE: &[(&str, f64)] = &[("glazing", 95.0), ("fluid-pb15", 5.0)];
+/// One of a weaker pigment, 90:10. [practice]
 const WARM_GLAZE: &[(&str, f64)] = &[("glazing", 90.0), ("fluid-py150", 10.0)];
 /// The lightest start, 95:5. [practice]
 const LIGHT_GLAZE: &[(&str, f64)] = &[("glazing", 95.0), ("fluid-pv19", 5.0)];

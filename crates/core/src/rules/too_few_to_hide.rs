@@ -57,7 +57,7 @@ fn hides_in(scene: &Scene<'_>, i: usize) -> Option<Option<usize>> {
     if !tubes.untold(&step.mix).is_empty() {
         return None;
     }
-    let tint = tubes.tint(&step.mix).ok()?;
+    let mixed = tubes.mixed(&step.mix).ok()?;
     let under = scene.picture.under(&tubes, Some(i)).ok()?;
-    Some(tint.hides_here(&under, step.wet_film_um?))
+    Some(mixed.hides_here(&under, step.wet_film_um?))
 }

@@ -140,19 +140,20 @@ impl Studio {
     pub fn cup_colours(&self, p: usize, asked: &ColourAsked) -> Result<CupColours, Fault> {
         let wet_um = film(asked.wet_film_um)?;
         let tubes = self.tubes();
-        let tint = tubes.tint(&asked.mix).map_err(|e| Fault::new("mix", e))?;
+        let mixed = tubes.mixed(&asked.mix).map_err(|e| Fault::new("mix", e))?;
         let under = self.lies_on(p, &tubes, asked.step.as_deref())?;
         let rung = |under: Inside, coats| Rung {
             value: under.seen().lab().l,
-            seen: tint.rungs(&under, wet_um, coats).iter().map(|r| r.seen().swatch()).collect(),
+            seen: mixed.rungs(&under, wet_um, coats).iter().map(|r| r.seen().swatch()).collect(),
         };
-        let over = |card| tint.laid(card, wet_um).seen().swatch();
+        let over = |card| mixed.laid(card, wet_um).seen().swatch();
         let values = even_values(LADDER_ROWS, UNDERPAINTINGS);
         let nearest = asked.wanted.and_then(|wanted| {
             let wanted = Lab::of(wanted);
-            let rungs = tint.rungs(&under, wet_um, LADDER_COATS).into_iter().enumerate();
+            let rungs = mixed.rungs(&under, wet_um, LADDER_COATS).into_iter().enumerate();
             rungs
-                .map(|(coats, rung)| (coats, rung.seen().lab().apart(wanted)))
+                // What is wanted was picked on a screen, which shows no stronger colour than it can.
+                .map(|(coats, rung)| (coats, Lab::of(rung.seen().swatch()).apart(wanted)))
                 .min_by(|a, b| a.1.total_cmp(&b.1))
         });
         Ok(CupColours {
@@ -160,8 +161,8 @@ impl Studio {
             over_white: over(&usual_cards().0),
             over_black: over(&usual_cards().1),
             face: rung(under, LADDER_COATS),
-            covers: tint.covers(wet_um),
-            hides_in: tint.hides_here(&under, wet_um),
+            covers: mixed.covers(wet_um),
+            hides_in: mixed.hides_here(&under, wet_um),
             ladder: values.into_iter().map(|l| rung(grey(l), LADDER_COATS)).collect(),
             untold: tubes.untold(&asked.mix),
             sources: tubes.sources(&asked.mix),
@@ -189,14 +190,14 @@ impl Studio {
             }
             Look::Like(id) => {
                 let cannot = |e| Fault::new("like", e);
-                let tint = tubes.tint(&Mix::one(id.as_str())).map_err(cannot)?;
+                let mixed = tubes.mixed(&Mix::one(id.as_str())).map_err(cannot)?;
                 let dry_m = Drawdown::USUAL_DRY_UM * 1e-6;
                 let over = |card| {
-                    let seen = tint.optics.over(card, dry_m).seen();
+                    let seen = mixed.optics.over(card, dry_m).seen();
                     Target { under: *card, wish: Wish::Colour(seen.lab()) }
                 };
                 let (white, black) = usual_cards();
-                let swatch = tint.optics.over(white, dry_m).seen().swatch();
+                let swatch = mixed.optics.over(white, dry_m).seen().swatch();
                 (vec![over(white), over(black)], swatch)
             }
         };
@@ -224,7 +225,7 @@ impl Studio {
         let lightest = asked.light.is_empty().then(|| self.lightest(&tubes)).flatten();
         let light = lightest.unwrap_or_else(|| asked.light.clone());
         for (place, mix) in [("dark", &asked.dark), ("light", &light)] {
-            tubes.tint(mix).map_err(|e| Fault::new(place, e))?;
+            tubes.mixed(mix).map_err(|e| Fault::new(place, e))?;
         }
         let under = self.lies_on(p, &tubes, asked.step.as_deref())?;
         let patches = asked.patches.as_deref().unwrap_or_default();

@@ -4,7 +4,7 @@
 
 use super::studio::DAYS;
 use serde_json::{Map, Value, json};
-use ulvek_core::mix::{Drawdown, Material};
+use ulvek_core::mix::{Drawdown, Material, Tint};
 use ulvek_core::quantity::{
     Absorbency, AirChanges, AirSpeed, Celsius, Edge, Grams, GroundDelay, KeepsDays, LagHours,
     Latitude, Longitude, MOST_LETTERS, Millilitres, Minutes, Missed, Moisture, Pace, Parts, Range,
@@ -36,6 +36,7 @@ const NUMBERS: &[(&[&str], &Range)] = &[
     (&["missed_sessions"], Missed::RANGE),
     (&["cup_g"], Grams::RANGE),
     (&["swatch_dry_um"], Drawdown::DRY),
+    (&["white_parts"], Tint::PARTS),
     (&["temperature_c", "held_c"], Celsius::RANGE),
     (&["relative_humidity"], RelativeHumidity::RANGE),
     (&["air_speed_m_s"], AirSpeed::RANGE),

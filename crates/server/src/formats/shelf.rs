@@ -9,7 +9,7 @@ use chrono_tz::Tz;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use ulvek_core::mix::{
-    Composition, Drawdown, Finish, Line, Material, MaterialKind, Opacity, Stock,
+    Composition, Drawdown, Finish, Line, Material, MaterialKind, Opacity, Stock, Tint,
 };
 use ulvek_core::quantity::{Checked, Fault, Pace};
 use ulvek_core::studio::{OwnWay, Studio, Tightness, Tub, TubCheck, TubTrouble};
@@ -66,6 +66,9 @@ pub struct MaterialDoc {
     #[schemars(with = "Option<[String; 2]>")]
     #[schema(value_type = Option<[String; 2]>)]
     pub cards: Option<[Hex; 2]>,
+    /// How strong it is in white; beside its colour over the two cards.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub tint: Option<TintDoc>,
     /// Where these readings come from, when not from where its numbers do.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub colour_source: Option<String>,
@@ -111,6 +114,25 @@ pub struct MaterialDoc {
     /// Put away: kept for the coats it was used in, not offered any more.
     #[serde(default, skip_serializing_if = "is_false")]
     pub archived: bool,
+}
+
+/// A paint in white, laid until it hides: what tells how strong it is in a mix.
+#[derive(Debug, Clone, Serialize, Deserialize, JsonSchema, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct TintDoc {
+    /// How it looks, `#rrggbb`.
+    #[schemars(with = "String")]
+    #[schema(value_type = String)]
+    pub colour: Hex,
+    /// The white, by its name on the shelf; it is read over two cards itself.
+    pub white: String,
+    /// Parts of that white to one of the paint, by volume as they come from the tube.
+    #[serde(default = "usual_parts")]
+    pub white_parts: f64,
+}
+
+const fn usual_parts() -> f64 {
+    Tint::USUAL_PARTS
 }
 
 #[expect(clippy::trivially_copy_pass_by_ref, reason = "serde passes a reference")]
@@ -237,6 +259,7 @@ impl MaterialDoc {
             over_black: drawdown.map(|d| Hex(d.over_black)),
             swatch_dry_um: drawdown.map(|d| d.dry_um),
             cards: unusual.map(|d| [Hex(d.cards.0), Hex(d.cards.1)]),
+            tint: material.tint.as_ref().map(TintDoc::of),
             // The model's own pace goes without saying.
             pace: if pace.to_bits() == 1.0f64.to_bits() { None } else { Some(pace) },
             line: material.line,
@@ -274,6 +297,7 @@ impl MaterialDoc {
             density_g_ml: self.density_g_ml,
             swatch: self.swatch.map(|hex| hex.0),
             drawdown: self.drawdown()?,
+            tint: self.tint.as_ref().map(TintDoc::read),
             line: self.line,
             opacity: self.opacity,
             finish: self.finish,
@@ -309,6 +333,16 @@ impl MaterialDoc {
             dry_um: self.swatch_dry_um.unwrap_or(Drawdown::USUAL_DRY_UM),
             cards: self.cards.map_or(Drawdown::CARDS, |[white, black]| (white.0, black.0)),
         }))
+    }
+}
+
+impl TintDoc {
+    fn of(tint: &Tint) -> Self {
+        Self { colour: Hex(tint.colour), white: tint.white.clone(), white_parts: tint.white_parts }
+    }
+
+    fn read(&self) -> Tint {
+        Tint { colour: self.colour.0, white: line(&self.white), white_parts: self.white_parts }
     }
 }
 

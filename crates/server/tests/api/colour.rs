@@ -22,7 +22,7 @@ async fn a_cup_shows_its_glaze_over_the_cards_the_picture_and_a_ladder(pool: MyS
     let studio = Studio::on(pool);
     let path = path(&studio).await;
     let mix =
-        json!([{ "material": "fluid-pb15", "parts": 1 }, { "material": "glazing", "parts": 9 }]);
+        json!([{ "material": "fluid-pb15", "parts": 1 }, { "material": "glazing", "parts": 29 }]);
     let seen =
         studio.post(&path, &json!({ "mix": mix, "wet_film_um": 40, "step": "s5" })).await.json();
     assert_eq!(seen["cards"], json!(["#f4f3f0", "#1c1c1e"]));

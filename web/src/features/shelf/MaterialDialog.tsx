@@ -12,6 +12,7 @@ import { NumberField } from '../../components/NumberField';
 import { isoDay } from '../../format/time';
 import { put, type useShelfEdit } from '../../components/useShelfEdit';
 import { SwatchPhoto } from '../../components/SwatchPhoto';
+import { TintFields } from './TintFields';
 import { useMaterialDraft } from './useMaterialDraft';
 
 type Material = Schemas['MaterialDoc'];
@@ -19,6 +20,8 @@ type Material = Schemas['MaterialDoc'];
 interface Props {
   material?: Material;
   leftMl: number | null;
+  /** The shelf, for the white of its tint. */
+  shelf: Material[];
   /** Its place in the list, to find what the server refused. */
   index: number;
   zone: string;
@@ -34,12 +37,24 @@ const grid = {
 } as const;
 
 /** A material with every number the computation uses, and where it comes from. */
-export function MaterialDialog({ material, leftMl, index, zone, now, edits, onClose }: Props) {
+export function MaterialDialog({
+  material,
+  leftMl,
+  shelf,
+  index,
+  zone,
+  now,
+  edits,
+  onClose,
+}: Props) {
   const { draft, change, numbers, wrong, made } = useMaterialDraft(material, leftMl, now);
   const { material_kinds: kinds, lines, opacities, finishes } = useCatalogue();
   const base = `materials[${index}]`;
   const refused = (field: string) => fieldError(edits.refusal, `${base}.${field}`);
-  const shown = ['name', 'over_white', 'over_black', ...Object.keys(numbers.texts)];
+  const shown = [
+    ...['name', 'over_white', 'over_black', 'tint.colour', 'tint.white', 'tint.white_parts'],
+    ...Object.keys(numbers.texts),
+  ];
   const other = otherError(edits.refusal, (path) => shown.some((f) => path === `${base}.${f}`));
   const keep = () => {
     const entry = made();
@@ -108,7 +123,7 @@ export function MaterialDialog({ material, leftMl, index, zone, now, edits, onCl
       </Box>
       <Box sx={grid}>
         {(Object.keys(numbers.texts) as (keyof typeof numbers.texts)[])
-          .filter((name) => name !== 'swatch_dry_um')
+          .filter((name) => name !== 'swatch_dry_um' && name !== 'white_parts')
           .map((name) => (
             <Box key={name}>{number(name)}</Box>
           ))}
@@ -143,8 +158,10 @@ export function MaterialDialog({ material, leftMl, index, zone, now, edits, onCl
       />
       {draft.read && (
         <SwatchPhoto
+          tint
           onRead={(read) =>
             change({
+              ...(read.tint ? { tinted: true, tint: read.tint } : {}),
               overWhite: read.over_white,
               overBlack: read.over_black,
               // The bare halves were made the usual cards.
@@ -180,6 +197,16 @@ export function MaterialDialog({ material, leftMl, index, zone, now, edits, onCl
             sx={{ gridColumn: '1 / -1' }}
           />
         </Box>
+      )}
+      {draft.read && draft.kind === 'paint' && (
+        <TintFields
+          draft={draft}
+          change={change}
+          parts={number('white_parts')}
+          whites={shelf.filter((m) => m.kind === 'paint' && m.over_white && m.id !== material?.id)}
+          missing={wrong.white}
+          refused={(field) => refused(`tint.${field}`) ?? ''}
+        />
       )}
       <TextField
         label="What can hurt"

@@ -204,6 +204,7 @@ export function MaterialList({ studio, shelf, edits, zone, now }: Props) {
       )}
       {open && (
         <MaterialDialog
+          shelf={shelf.materials.map((m) => m.material)}
           zone={zone}
           material={open === 'new' ? undefined : open}
           leftMl={

@@ -41,6 +41,11 @@ const NUMBERS = {
     open: true,
     help: 'How thick the film over the two cards is.',
   },
+  white_parts: {
+    field: 'white_parts',
+    label: 'Parts of white to one of it',
+    help: 'By volume, as they come from the tube.',
+  },
   stock: {
     field: 'ml',
     label: 'There is now',
@@ -65,6 +70,11 @@ export interface MaterialDraft {
   read: boolean;
   overWhite: string;
   overBlack: string;
+  /** Whether its tint was made. */
+  tinted: boolean;
+  tint: string;
+  /** The white in it, by its name on the shelf. */
+  white: string;
   /** Where these colours come from. */
   colourSource: string;
   /** The cards they were read over. */
@@ -89,6 +99,9 @@ export function useMaterialDraft(
     read: !!material?.over_white,
     overWhite: material?.over_white ?? '#8d8d8d',
     overBlack: material?.over_black ?? '#4a4a4a',
+    tinted: !!material?.tint,
+    tint: material?.tint?.colour ?? '#b4b4b4',
+    white: material?.tint?.white ?? '',
     colourSource: material?.colour_source ?? '',
     cards: material?.cards,
   }));
@@ -106,12 +119,14 @@ export function useMaterialDraft(
     most_water: material?.most_water,
     slow_volatility: material?.slow_volatility,
     swatch_dry_um: material?.swatch_dry_um,
+    white_parts: material?.tint?.white_parts ?? fresh.white_parts,
     stock: leftMl,
   });
-  const wrong: Partial<Record<keyof typeof NUMBERS | 'name' | 'sum', string>> = {
+  const wrong: Partial<Record<keyof typeof NUMBERS | 'name' | 'sum' | 'white', string>> = {
     ...numbers.wrong,
   };
   if (draft.name.trim() === '') wrong.name = 'Give it a name.';
+  if (draft.read && draft.tinted && draft.white === '') wrong.white = 'Say which white is in it.';
   const sum = SHARES.reduce((all, field) => all + numbers.value(field), 0);
   if (Number.isFinite(sum) && Math.abs(sum - 1) > fresh.sum_tolerance)
     wrong.sum = `Solids, water, slow volatile and spirit must sum to 100 %, not ${plain(sum * 100)} %.`;
@@ -146,6 +161,10 @@ export function useMaterialDraft(
     over_black: draft.read ? draft.overBlack : undefined,
     swatch_dry_um: draft.read ? numbers.open('swatch_dry_um') : undefined,
     cards: draft.read ? draft.cards : undefined,
+    tint:
+      draft.read && draft.tinted
+        ? { colour: draft.tint, white: draft.white, white_parts: numbers.value('white_parts') }
+        : undefined,
     colour_source: draft.read ? draft.colourSource.trim() || undefined : undefined,
     // A count that was not touched goes on from when it was made.
     stock:

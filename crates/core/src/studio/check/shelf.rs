@@ -5,9 +5,9 @@ use super::picture::check_step;
 use super::{
     MOST_CHECKS, MOST_ENTRIES, MOST_PIGMENTS, MOST_STEPS, each, moment, number, number_if, unique,
 };
-use crate::colour::{Optics, Untold};
+use crate::colour::{Optics, Untold, told_by_tint};
 use crate::cup::amounts;
-use crate::mix::{Drawdown, Material, Stock};
+use crate::mix::{Drawdown, Material, Stock, Tint};
 use crate::picture::{Picture, check_chain};
 use crate::quantity::{
     Checked, Fault, KeepsDays, Millilitres, Pace, at_most, check_line, check_text,
@@ -38,7 +38,7 @@ impl Studio {
         for (list, count) in lists {
             at_most(list, count, MOST_ENTRIES, "entries")?;
         }
-        each("materials", &self.materials, check_material)?;
+        each("materials", &self.materials, |m| check_material(m, &self.materials))?;
         unique("materials", self.materials.iter().map(|m| m.id.as_str()))?;
         each("tubs", &self.tubs, |tub| check_tub(self, tub))?;
         unique("tubs", self.tubs.iter().map(|t| t.id.as_str()))?;
@@ -69,7 +69,7 @@ impl Studio {
     }
 }
 
-fn check_material(material: &Material) -> Checked {
+fn check_material(material: &Material, shelf: &[Material]) -> Checked {
     check_line("id", &material.id)?;
     check_line("name", &material.name)?;
     check_line("kind", material.kind.word())?;
@@ -82,6 +82,9 @@ fn check_material(material: &Material) -> Checked {
     }
     if let Some(drawdown) = &material.drawdown {
         check_drawdown(drawdown)?;
+    }
+    if let Some(tint) = &material.tint {
+        check_tint(tint, material, shelf).map_err(|f| f.within("tint"))?;
     }
     at_most("pigments", material.pigments.len(), MOST_PIGMENTS, "pigments")?;
     for (i, pigment) in material.pigments.iter().enumerate() {
@@ -99,7 +102,26 @@ fn check_drawdown(drawdown: &Drawdown) -> Checked {
     match Optics::told_by(drawdown) {
         Err(why @ Untold::DarkerOverWhite) => Err(Fault::new("over_white", why)),
         Err(why @ Untold::Cards) => Err(Fault::new("cards", why)),
-        Err(Untold::Equal) | Ok(_) => Ok(()),
+        Err(Untold::Equal | Untold::LighterThanItsWhite) | Ok(_) => Ok(()),
+    }
+}
+
+fn check_tint(tint: &Tint, of: &Material, shelf: &[Material]) -> Checked {
+    number("white_parts", Tint::PARTS, tint.white_parts)?;
+    if of.drawdown.is_none() {
+        return Err(Fault::new("", "needs its colour over both cards beside it"));
+    }
+    let refused = |why: String| Err(Fault::new("white", why));
+    let Some(white) = shelf.iter().find(|m| m.id == tint.white) else {
+        return refused(format!("there is no \"{}\" on the shelf", tint.white));
+    };
+    if white.id == of.id {
+        return refused("a paint is not its own white".to_owned());
+    }
+    match told_by_tint(of, shelf) {
+        Some(Ok(_)) => Ok(()),
+        Some(Err(why)) => Err(Fault::new("colour", why)),
+        None => refused(format!("\"{}\" has not been read over two cards", white.name)),
     }
 }
 

@@ -18,7 +18,7 @@ use ulvek_core::colour::veil;
 use ulvek_core::cup::{MEASURES, USUAL_LOSS};
 use ulvek_core::film::HORIZON_S;
 use ulvek_core::mix::{
-    Finish, Line, MaterialKind, Opacity, SUM_TOLERANCE, Thinning, ordinary_paint,
+    Finish, Line, MaterialKind, Opacity, SUM_TOLERANCE, Thinning, Tint, ordinary_paint,
 };
 use ulvek_core::picture::{
     Carrier, FIRST_GROUND, GROUNDS, MOST_COATS, Need, PaintTrouble, Picture, Purpose, ReadyBy,
@@ -124,6 +124,7 @@ pub fn known() -> Result<Catalogue, Problem> {
             water: ordinary.water(),
             glycol: ordinary.glycol(),
             sum_tolerance: SUM_TOLERANCE,
+            white_parts: Tint::USUAL_PARTS,
         },
         most_varnish_coats: MOST_COATS,
         measures: usual(&MEASURES),

@@ -117,6 +117,8 @@ pub struct NewMaterialOut {
     pub glycol: f64,
     /// How far the three may miss 1.
     pub sum_tolerance: f64,
+    /// Parts of white in its tint to one of it.
+    pub white_parts: f64,
 }
 
 /// What the application knows of the trade.

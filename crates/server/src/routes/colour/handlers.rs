@@ -114,13 +114,14 @@ pub async fn place(
 }
 
 /// A paint read from a photograph of its swatch over a card: the bytes of a JPEG, PNG or WebP file, and
-/// four places on it, each a share of its width and of its height. The bare halves set exposure and white
+/// four or five places on it, each a share of its width and of its height. The bare halves set exposure and white
 /// balance. Nothing of it is kept.
 #[utoipa::path(post, operation_id = "swatch_read", path = "/api/swatches/read", tag = "computed",
     params(("white" = String, Query, description = "the bare white half, `0.31,0.5`"),
            ("black" = String, Query, description = "the bare black half"),
            ("over_white" = String, Query, description = "the paint over the white half"),
-           ("over_black" = String, Query, description = "the paint over the black half")),
+           ("over_black" = String, Query, description = "the paint over the black half"),
+           ("tint" = Option<String>, Query, description = "the paint in white, where it hides")),
     request_body(content = String, content_type = "application/octet-stream"),
     responses((status = 200, body = SwatchOut)))]
 pub async fn swatch(
@@ -128,18 +129,24 @@ pub async fn swatch(
     Asked(places): Asked<Places>,
     Raw(bytes): Raw,
 ) -> Result<Json<SwatchOut>, Problem> {
-    let at = places.read()?;
+    let (at, tint) = places.read()?;
     let turn = app.darkroom.place(bytes.len()).await?;
     let found = app
         .aside(move || {
-            let found = develop(&bytes).and_then(|kept| spots(&kept.whole, at));
+            let found = develop(&bytes).and_then(|kept| {
+                // Without a tint its place is read as another is, and left.
+                let [a, b, c, d] = at;
+                spots(&kept.whole, [a, b, c, d, tint.unwrap_or(a)])
+            });
             drop(turn);
             found
         })
         .await?
         .map_err(|e| Problem::refused("", e.to_string()))?;
-    let [Some(white), Some(black), Some(over_white), Some(over_black)] = &found else {
+    let [Some(white), Some(black), Some(over_white), Some(over_black), Some(tinted)] = &found
+    else {
         return Err(Problem::refused("", "a place lies beside the photograph"));
     };
-    Ok(Json(SwatchOut::of(&read_swatch([white, black], [over_white, over_black])?)))
+    let tinted = tint.map(|_| tinted);
+    Ok(Json(SwatchOut::of(&read_swatch([white, black], [over_white, over_black], tinted)?)))
 }

@@ -113,6 +113,9 @@ pub struct FoundOut {
     pub apart: f64,
     /// What that means to the eye.
     pub said: &'static str,
+    /// That it takes paints of several lines, in words.
+    #[schema(required)]
+    pub lines: Option<String>,
 }
 
 /// The mixes that come nearest.
@@ -248,6 +251,7 @@ impl MatchOut {
             seen: found.seen.first().map_or(Swatch([0; 3]), |lab| lab.on_screen().0).to_hex(),
             apart: found.apart,
             said: Lab::said_apart(found.apart),
+            lines: found.said_of_lines(),
         };
         Self {
             under: matched.under.to_hex(),
@@ -331,7 +335,7 @@ pub struct Place {
     at: String,
 }
 
-/// The four places of a photographed swatch.
+/// The places of a photographed swatch.
 #[derive(Deserialize)]
 #[serde(deny_unknown_fields)]
 pub struct Places {
@@ -339,7 +343,13 @@ pub struct Places {
     black: String,
     over_white: String,
     over_black: String,
+    tint: Option<String>,
 }
+
+/// A place, as shares of width and height.
+pub type At = (f64, f64);
+/// The bare white and black halves, the paint over each, and its tint.
+pub type Pointed = ([At; 4], Option<At>);
 
 /// The colour of a place.
 #[derive(Serialize, ToSchema)]
@@ -357,7 +367,10 @@ pub struct SwatchOut {
     pub over_white: String,
     /// Over the usual black card, `#rrggbb`.
     pub over_black: String,
-    /// How uneven it is over the white and over the black half, the larger (CIEDE2000, mean of a spot).
+    /// In white, `#rrggbb`, when that was pointed at.
+    #[schema(required)]
+    pub tint: Option<String>,
+    /// How uneven it is where it was read, the largest (CIEDE2000, mean of a spot).
     pub uneven_by: f64,
     /// Whether that is too uneven to be read there.
     pub uneven: bool,
@@ -372,13 +385,16 @@ impl Place {
 
 impl Places {
     /// The places, as shares of width and height.
-    pub fn read(&self) -> Checked<[(f64, f64); 4]> {
-        Ok([
-            place("white", &self.white)?,
-            place("black", &self.black)?,
-            place("over_white", &self.over_white)?,
-            place("over_black", &self.over_black)?,
-        ])
+    pub fn read(&self) -> Checked<Pointed> {
+        Ok((
+            [
+                place("white", &self.white)?,
+                place("black", &self.black)?,
+                place("over_white", &self.over_white)?,
+                place("over_black", &self.over_black)?,
+            ],
+            self.tint.as_deref().map(|tint| place("tint", tint)).transpose()?,
+        ))
     }
 }
 
@@ -402,7 +418,8 @@ impl SwatchOut {
         Self {
             over_white: read.over_white.to_hex(),
             over_black: read.over_black.to_hex(),
-            uneven_by: read.uneven_by(),
+            tint: read.tint.map(Swatch::to_hex),
+            uneven_by: read.uneven_by,
             uneven: read.is_uneven(),
         }
     }

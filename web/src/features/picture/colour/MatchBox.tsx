@@ -143,7 +143,7 @@ export function MatchBox({ id, step, film, zone, materials, onTake }: Props) {
                       said={
                         look === 'neutral'
                           ? `${plain(found.apart)} of the cast and the lightness lost`
-                          : `${found.said} (CIEDE2000 ${plain(found.apart)})`
+                          : `${found.said} (CIEDE2000 ${plain(found.apart)})${found.lines ? `; ${found.lines}` : ''}`
                       }
                       take={`Take mix ${n + 1}`}
                       onTake={onTake}
