@@ -124,7 +124,7 @@ test('the week is a sheet with the cups to mix', async ({ page }) => {
   await page.getByRole('link', { name: 'Week sheet' }).click();
   const today = page.getByRole('region', { name: 'Friday 15 January' });
   await expect(today).toContainText('Glaze 3, Two carboys, north window');
-  await expect(today).toContainText('Mix 9.4 ml: 8.5 ml Glazing liquid + 0.94 ml Phthalo blue');
+  await expect(today).toContainText('Mix 9.4 ml: 8.9 ml Glazing liquid + 0.47 ml Phthalo blue');
   await expectAccessible(page);
   await page.emulateMedia({ media: 'print' });
   await expect(page.getByRole('navigation', { name: 'Views' })).toBeHidden();

@@ -108,7 +108,7 @@ fn main() {
     let planner = Planner::new(Request { studio: &one, from: from() });
     let (futures, _) = timed(|| {
         let request = Request { studio: &one, from: from() };
-        odds(request, &planner.order(), 1, (400, 2), Aim::Finish, |_| {})
+        odds(request, (&planner.order(), &[]), 1, (400, 2), Aim::Finish, |_| {})
     });
     println!(
         "400 futures of a 12-coat picture on two threads: {futures:.2} s, ratio to 1 s 1:{:.1}",

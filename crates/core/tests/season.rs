@@ -327,7 +327,7 @@ fn odds_follow_the_air_of_each_future() {
         studio.pictures[0].due = Some((thursday() + Duration::days(60)).date_naive());
         let request = Request { studio: &studio, from: thursday() };
         let turns = Planner::new(request).order();
-        let sampled = odds(request, &turns, 5, (60, 2), Aim::Finish, |_| {});
+        let sampled = odds(request, (&turns, &[]), 5, (60, 2), Aim::Finish, |_| {});
         let due = studio.pictures[0].due.unwrap();
         (sampled[0].by(due), sampled[0].told_by(due))
     };
@@ -341,8 +341,8 @@ fn odds_grow_with_the_day_and_are_the_same_on_any_number_of_threads() {
     let studio = self::studio((10, 14), vec![glazed(0.0), glazed(10.0)]);
     let planner = Planner::new(Request { studio: &studio, from: thursday() });
     let (request, turns) = (Request { studio: &studio, from: thursday() }, planner.order());
-    let sampled = odds(request, &turns, 5, (60, 1), Aim::Finish, |_| {});
-    assert_eq!(sampled, odds(request, &turns, 5, (60, 3), Aim::Finish, |_| {}));
+    let sampled = odds(request, (&turns, &[]), 5, (60, 1), Aim::Finish, |_| {});
+    assert_eq!(sampled, odds(request, (&turns, &[]), 5, (60, 3), Aim::Finish, |_| {}));
     for picture in &sampled {
         let mut before = 0.0;
         for day in 14..=28 {
@@ -365,7 +365,9 @@ fn whoever_misses_more_of_their_sessions_is_surer_of_a_later_day() {
         studio.missed_sessions = missed;
         let planner = Planner::new(Request { studio: &studio, from: thursday() });
         let request = Request { studio: &studio, from: thursday() };
-        odds(request, &planner.order(), 5, (60, 2), Aim::Finish, |_| {})[1].sure_day().unwrap()
+        odds(request, (&planner.order(), &[]), 5, (60, 2), Aim::Finish, |_| {})[1]
+            .sure_day()
+            .unwrap()
     };
     let (never, seldom, often) = (day(0.0), day(0.05), day(0.5));
     assert!(never <= seldom && seldom < often, "{never} {seldom} {often}");

@@ -4056,6 +4056,8 @@ export interface components {
         };
         /** @description A material with what is computed of it. */
         ShelfMaterial: {
+            /** @description What can hurt about it, in plain words: what was noted, and what is known of such a thing. */
+            hurts: string | null;
             /**
              * Format: double
              * @description What is left of it [ml], when its stock is kept.

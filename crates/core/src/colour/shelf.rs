@@ -39,7 +39,7 @@ pub struct Tubes<'a> {
 }
 
 /// Most scattering of a paint that hardly scatters, and of any other, beside that of the white of its tint [-];
-/// colour.md 12, and titanium white scatters as much as any pigment. [memory]
+/// titanium white scatters as much as any pigment. [memory]
 const SCATTERS: (f64, f64) = (0.1, 1.0);
 
 /// What a mix does to light.

@@ -24,9 +24,9 @@ pub(super) struct Tinted<'a> {
     pub scatters: f64,
 }
 
-/// How often the tint counts beside a reading over a card; colour.md 12.
+/// How often the tint counts beside a reading over a card. [practice] it alone tells how strong a dark paint is
 const TINT_COUNTS: f64 = 3.0;
-/// How well a reading is known, as a share of it [-]; colour.md 12.
+/// How well a reading is known, as a share of it [-]. [practice]
 const KNOWN_WITHIN: f64 = 0.03;
 /// Half a step of 8 bits, of the curve of a screen [-].
 const HALF_STEP: f64 = 0.5 / 255.0;

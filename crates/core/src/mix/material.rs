@@ -224,7 +224,15 @@ const SLOW_FROM: f64 = 0.20;
 /// other [-, by volume]. [memory]
 const RETARDS: (f64, f64) = (0.30, 0.15);
 
-/// Pigments that hardly scatter, by Colour Index Generic Name; colour.md 12.
+/// What is said of a pigment that is a poison.
+const POISONOUS: &str = "poisonous as dust or spray";
+/// What can hurt about a varnish in solvent.
+const SOLVENT: &str = "Solvent: flammable, harmful to breathe. Ventilate, keep flame and spark away, wear a suitable \
+                       respirator, read the safety data sheet.";
+/// What can hurt about retarder.
+const GLYCOL: &str = "Glycol: keep it off skin and eyes; read the safety data sheet.";
+
+/// Pigments that hardly scatter, by Colour Index Generic Name. [memory]
 const CLEAR_PIGMENTS: [&str; 7] = ["PB15", "PB15:3", "PB29", "PG7", "PG36", "PV19", "PY150"];
 
 /// One number of a material that may be left open: its name in the formats, where it may lie, and
@@ -345,6 +353,26 @@ impl Material {
     /// Where its colour comes from, in the painter's words.
     pub fn colour_from(&self) -> Option<&str> {
         self.colour_source.as_deref().or(self.source.as_deref())
+    }
+
+    /// What can hurt about it, in plain words: what its painter noted, and what is known of such a thing.
+    pub fn hurts(&self) -> Option<String> {
+        let noted = self.hazards.as_deref().filter(|text| !text.trim().is_empty());
+        // A note that names the poison itself needs no other.
+        let says = |text: &str| text.contains(POISONOUS) || poison_in(text).is_some();
+        let poison = self.toxic_pigment().filter(|_| !noted.is_some_and(says)).map(|pigment| {
+            format!(
+                "{pigment} is {POISONOUS}: never dry-sand or spray it; read the safety data sheet."
+            )
+        });
+        let of_kind = match self.kind {
+            _ if noted.is_some() => None,
+            MaterialKind::SolventVarnish => Some(SOLVENT),
+            MaterialKind::Retarder => Some(GLYCOL),
+            _ => None,
+        };
+        let said: Vec<&str> = [noted, poison.as_deref(), of_kind].into_iter().flatten().collect();
+        (!said.is_empty()).then(|| said.join(" "))
     }
 
     /// What in it makes its dust or spray poisonous, in words: a pigment it lists or its name says, or

@@ -146,7 +146,7 @@ impl Mix {
     pub fn hazards(&self, shelf: &[Material]) -> Vec<String> {
         let mut found = Vec::new();
         for material in self.materials(shelf) {
-            let Some(hazard) = &material.hazards else { continue };
+            let Some(hazard) = material.hurts() else { continue };
             let said = format!("{}: {hazard}", material.name);
             if !found.contains(&said) {
                 found.push(said);

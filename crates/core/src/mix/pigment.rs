@@ -241,11 +241,19 @@ mod tests {
         for name in ["PR231", "NBr7"] {
             assert_eq!(poisonous(name), Some("manganese"), "{name}");
         }
-        let paint = |name: &str| {
+        let own = |name: &str| {
             let mix = crate::mix::Composition::try_new(0.4, 0.55, 0.05).unwrap();
             crate::mix::Material::new("own", name, crate::mix::MaterialKind::Paint, mix)
-                .toxic_pigment()
         };
+        let paint = |name: &str| own(name).toxic_pigment();
+        // It is said of a painter's own material too, beside what was noted.
+        let mut red = own("Cadmium red");
+        assert!(red.hurts().unwrap().contains("poisonous as dust or spray"));
+        red.hazards = Some("Stains.".into());
+        let both = red.hurts().unwrap();
+        assert!(both.starts_with("Stains. ") && both.contains("poisonous"), "{both}");
+        red.hazards = Some("Cadmium: wear gloves.".into());
+        assert_eq!(red.hurts(), red.hazards);
         for name in
             ["Cadmium yellow", "Umber, raw", "Red (contains Cd)", "Cerulean", "Blue P.B. 28"]
         {

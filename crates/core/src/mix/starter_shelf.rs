@@ -40,7 +40,7 @@ type PaintRow = (
     [&'static str; 2],
 );
 
-/// How one part of each looks in ten of heavy titanium white, where it hides: id and colour; colour.md 12. A
+/// How one part of each looks in ten of heavy titanium white, where it hides: id and colour. A
 /// slow-drying paint is as strong as a heavy one. Paints with white in them need none. All [memory].
 const TINTS: [(&str, &str); 17] = [
     ("heavy-pbk9", "#929190"),
@@ -148,20 +148,6 @@ fn tint(id: &str) -> Option<Tint> {
     Some(Tint { colour, white_parts: Tint::USUAL_PARTS, white: TINT_WHITE.into() })
 }
 
-/// What can hurt about a clear material, in plain words.
-fn hazards_of(kind: &MaterialKind) -> Option<&'static str> {
-    match kind {
-        MaterialKind::SolventVarnish => Some(
-            "Solvent: flammable, harmful to breathe. Ventilate, keep flame and spark away, wear a \
-             suitable respirator, read the safety data sheet.",
-        ),
-        MaterialKind::Retarder => {
-            Some("Glycol: keep it off skin and eyes; read the safety data sheet.")
-        }
-        _ => None,
-    }
-}
-
 fn material(
     (id, name): (&str, &str),
     kind: MaterialKind,
@@ -169,16 +155,17 @@ fn material(
     swatch: &str,
 ) -> Material {
     let volatility = (kind == MaterialKind::Retarder).then_some(RETARDER_VOLATILITY);
-    Material {
+    let mut made = Material {
         binder: Some(binder),
         density_g_ml: Some(density),
         slow_volatility: volatility,
         swatch: Swatch::from_hex(swatch),
-        hazards: hazards_of(&kind).map(Into::into),
         colour_source: Some(COLOUR_SOURCE.into()),
         source: Some(SOURCE.into()),
         ..Material::new(id, name, kind, composition)
-    }
+    };
+    made.hazards = made.hurts();
+    made
 }
 
 /// A water-borne composition with its binder and density.
@@ -200,12 +187,7 @@ pub fn starter_shelf() -> Result<Vec<Material>, MixError> {
         paint.line = Some(*line);
         paint.opacity = Some(*opacity);
         paint.pigments = pigments.iter().map(|p| (*p).to_owned()).collect();
-        paint.hazards = paint.toxic_pigment().map(|pigment| {
-            format!(
-                "{pigment} is poisonous as dust or spray: never dry-sand or spray it; read the \
-                 safety data sheet."
-            )
-        });
+        paint.hazards = paint.hurts();
         Ok(paint)
     });
     let clear = CLEAR.iter().map(|(id, name, kind, numbers, finish, swatch)| {

@@ -50,7 +50,7 @@ pub struct Tint {
 }
 
 impl Tint {
-    /// Parts of white where none are said [-]; formats.md.
+    /// Parts of white where none are said [-]. [practice]
     pub const USUAL_PARTS: f64 = 10.0;
     /// Parts of white that may be said [-].
     pub const PARTS: &'static Range = &Range {

@@ -34,7 +34,7 @@ pub(super) struct PictureProgress {
     /// Steps done, in this plan or before.
     done: Vec<bool>,
     /// End of the last step placed [s of the epoch].
-    end: i64,
+    pub end: i64,
 }
 
 /// A plan as far as it is made.
@@ -122,7 +122,11 @@ impl Schedule {
         if let Some(why) = &task.refused {
             return Err(why.clone());
         }
-        let ready = films.ready(problem, film, (p, i))?;
+        let mut ready = films.ready(problem, film, (p, i))?;
+        if task.held_back > 0 && films.judged != Judged::Floors {
+            let could = ready.at.unwrap_or(progress.end).max(progress.end);
+            ready.waits_on_purpose(could + task.held_back);
+        }
         // One picture has one film: its steps are done in the order they are placed.
         let pinned = problem.pins.after((p, i)).unwrap_or(progress.end);
         let from = ready.at.unwrap_or(progress.end).max(progress.end).max(pinned);

@@ -5,6 +5,7 @@
 use super::beds::{BedId, Beds, cannot};
 use super::lags::{Held, LONG_S, Lags, held, held_under};
 use super::lessons::Lesson;
+use super::on_purpose::{At, HeldBack};
 use super::parallel::threads;
 use super::problem::{Known, Problem};
 use crate::film::{FilmState, Grid};
@@ -67,6 +68,8 @@ pub(super) struct Films {
     wet: HashMap<(u32, u32, FilmState), i64>,
     /// By picture, from when to when a sealing coat that is on holds a flat place.
     held: Vec<Option<Stretch>>,
+    /// By picture: how it is done when nothing waits on purpose, and what does.
+    on_purpose: HashMap<usize, (Vec<At>, Vec<HeldBack>)>,
     /// What stands for films.
     pub judged: Judged,
     /// Steps whose lag was read off.
@@ -98,6 +101,7 @@ impl Films {
             wet: HashMap::new(),
             held: Vec::new(),
             earliest: HashMap::new(),
+            on_purpose: HashMap::new(),
             judged: Judged::Films,
             read: 0,
             told: None,
@@ -112,6 +116,16 @@ impl Films {
     /// Forgets the earliest finishes, which were those of plans from an earlier moment.
     pub fn forget_finishes(&mut self) {
         self.earliest.clear();
+    }
+
+    /// What of picture `p` waits on purpose, if that was found out when it was done as in `plain` without it.
+    pub fn held_back(&self, p: usize, plain: &[At]) -> Option<Vec<HeldBack>> {
+        self.on_purpose.get(&p).filter(|(was, _)| was == plain).map(|(_, held)| held.clone())
+    }
+
+    /// Keeps what of picture `p` waits on purpose.
+    pub fn keep_held_back(&mut self, p: usize, plain: Vec<At>, held: Vec<HeldBack>) {
+        self.on_purpose.insert(p, (plain, held));
     }
 
     /// Follows rough films from now on too; true when it did not before.
@@ -165,6 +179,7 @@ impl Films {
                 self.waited[p] = vec![Vec::new(); new.pictures[p].steps.len()];
                 self.wet.retain(|(q, ..), _| *q != p as u32);
                 self.earliest.remove(&(p as u32));
+                self.on_purpose.remove(&p);
             }
         }
     }

@@ -68,7 +68,7 @@ pub(super) fn plan_of(problem: &Problem<'_>, schedule: &Schedule) -> Plan {
         .iter()
         .map(|o| studio.pictures[o.picture].weight * o.days_late.unwrap_or(0) as f64)
         .sum();
-    Plan { steps, pictures, objective }
+    Plan { steps, pictures, objective, held: problem.held_back() }
 }
 
 fn blocked(picture: usize, step: usize, why: Blocked) -> PlannedStep {

@@ -20,6 +20,7 @@ mod lags;
 mod lessons;
 mod moves;
 mod odds;
+mod on_purpose;
 mod outlook;
 mod parallel;
 mod pins;
@@ -38,6 +39,7 @@ pub use cup_place::cup_place;
 pub use desk::{Desk, same_support};
 pub use holds::{Held, Link, holds};
 pub use odds::{Aim, FUTURES, PictureOdds, odds};
+pub use on_purpose::HeldBack;
 pub use outlook::{CoatOutlook, FilmMoment, SPREAD, film_line, outlook, slowest_top, spread};
 pub use parallel::threads;
 pub use pins::Pin;
@@ -128,4 +130,6 @@ pub struct Plan {
     pub pictures: Vec<PictureOutcome>,
     /// How good it is.
     pub objective: Objective,
+    /// Steps that wait on purpose.
+    pub held: Vec<HeldBack>,
 }

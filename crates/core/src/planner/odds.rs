@@ -10,6 +10,7 @@ use super::Request;
 use super::decode::{Order, Schedule};
 use super::films::Films;
 use super::finish::plan_of;
+use super::on_purpose::HeldBack;
 use super::parallel::in_parallel;
 use super::problem::Problem;
 use super::ready::ready_after;
@@ -83,17 +84,19 @@ impl PictureOdds {
     }
 }
 
-/// Plays the order of work `turns` in `futures` sampled futures on `threads` threads; the
+/// Plays the order of work `turns`, with what is `held` back on purpose, in `futures` sampled futures on `threads` threads; the
 /// same ones for the same `seed`, on any number of threads. `done` is told of each future as it ends.
 pub fn odds(
     request: Request<'_>,
-    turns: &[OrderEntry],
+    (turns, held): (&[OrderEntry], &[HeldBack]),
     seed: u64,
     (futures, threads): (usize, usize),
     aim: Aim,
     done: impl Fn(usize) + Sync,
 ) -> Vec<PictureOdds> {
-    let problem = &Problem::new(request.studio, request.from);
+    let mut problem = Problem::new(request.studio, request.from);
+    problem.hold_back(held);
+    let problem = &problem;
     let order = &carried(turns, problem);
     let ends = in_parallel(futures, threads, |n| {
         let ends = future(problem, order, aim, (seed, n as u64));

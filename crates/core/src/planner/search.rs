@@ -8,6 +8,7 @@ use super::bound::{Rests, bound};
 use super::decode::{Order, Schedule};
 use super::films::{Films, Judged};
 use super::lessons::Lesson;
+use super::on_purpose::{HeldBack, hold_back};
 use super::parallel::in_parallel;
 use super::problem::Problem;
 use super::rounds::{EXACT_STEPS, Pause};
@@ -37,6 +38,9 @@ pub struct SearchProgress {
     /// What `best` is compared by.
     score: Score,
 }
+
+/// A plan, its order and what waits on purpose in it.
+type Stands = (Schedule, Order, Vec<HeldBack>);
 
 /// What searches beside each other tell.
 struct Beside {
@@ -122,7 +126,7 @@ impl<'a> Planner<'a> {
         Planner::begin(problem, films, Some(order))
     }
 
-    pub(super) fn begin(problem: Problem<'a>, mut films: Films, order: Option<Order>) -> Self {
+    pub(super) fn begin(mut problem: Problem<'a>, mut films: Films, order: Option<Order>) -> Self {
         // What was given up may have left them judged otherwise.
         films.judged = Judged::Films;
         let mut best = Schedule::first_come(&problem, &mut films);
@@ -135,6 +139,7 @@ impl<'a> Planner<'a> {
                 (best, known, ordered) = (schedule, order, true);
             }
         }
+        let best = hold_back(&mut problem, &mut films, &known, best);
         Self {
             problem,
             films,
@@ -268,8 +273,33 @@ impl<'a> Planner<'a> {
         mut go_on: impl FnMut(&SearchProgress) -> bool,
     ) {
         let last = self.tried + tries;
+        let before = self.stands();
         if self.start_well(&mut go_on) {
             self.rounds((seed, last.saturating_sub(self.tried)), go_on, |_, _| {});
+        }
+        self.settle(before);
+    }
+
+    /// Its plan, and what that hangs on.
+    fn stands(&self) -> Stands {
+        (self.best.clone(), self.order.clone(), self.problem.held_back())
+    }
+
+    /// Looks anew for what waits on purpose in the order that was found, so that whoever begins with it comes to this
+    /// very plan; the plan `before` is kept where that is the better one.
+    fn settle(&mut self, before: Stands) {
+        // A search that was given up keeps what it has.
+        if self.order == before.1 || cancel::current().is_cancelled() {
+            return;
+        }
+        self.films.judged = Judged::Films;
+        self.problem.hold_back(&[]);
+        if let Some(plain) = Schedule::play(&self.problem, &mut self.films, &self.order, None) {
+            self.best = hold_back(&mut self.problem, &mut self.films, &self.order, plain);
+        }
+        if before.0.score.beats(&self.best.score) {
+            (self.best, self.order) = (before.0, before.1);
+            self.problem.hold_back(&before.2);
         }
     }
 
@@ -283,7 +313,9 @@ impl<'a> Planner<'a> {
         go_on: impl Fn(&SearchProgress) -> bool + Sync,
     ) {
         let last = self.tried + tries;
+        let before = self.stands();
         if !self.start_well(&go_on) {
+            self.settle(before);
             return;
         }
         let begun = self.progress();
@@ -310,6 +342,7 @@ impl<'a> Planner<'a> {
             self.films.tell_on(false);
             self.tried = begun.tried + all;
         }
+        self.settle(before);
         give_up_if_cancelled();
     }
 
@@ -346,7 +379,9 @@ impl<'a> Planner<'a> {
         tries: u64,
         go_on: impl FnMut(&SearchProgress) -> bool,
     ) {
+        let before = self.stands();
         self.rounds((seed, tries), go_on, |_, _| {});
+        self.settle(before);
     }
 
     /// Tries orders that are often good, as long as `go_on` says so; false when it was stopped.

@@ -337,6 +337,7 @@ mod tests {
             by_daylight: false,
             last_good: None,
             pinned: None,
+            held_back: 0,
             own_set_up: true,
             refused: None,
             below: vec![],

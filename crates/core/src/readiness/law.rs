@@ -54,6 +54,14 @@ pub struct Ready {
     pub wait: Option<Wait>,
 }
 
+impl Ready {
+    /// Lets the step wait on purpose, until `until` [s of the epoch].
+    pub fn waits_on_purpose(&mut self, until: i64) {
+        self.at = Some(until);
+        wait_until(self, WaitReason::OnPurpose, until);
+    }
+}
+
 /// Something around a step that is not fit as it would be done.
 struct Obstacle {
     reason: WaitReason,

@@ -44,6 +44,8 @@ pub struct Task {
     pub last_good: Option<i64>,
     /// Where the painter pinned it [s of the epoch].
     pub pinned: Option<i64>,
+    /// How long it waits on purpose after it could be done [s].
+    pub held_back: i64,
     /// Whether no other step still to do could share its set-up.
     pub own_set_up: bool,
     /// Why it may never be done as things are.
@@ -86,6 +88,7 @@ impl Task {
             by_daylight: studio.daylight.is_some() && step.kind.needs_daylight(),
             last_good: tub.map(|t| t.last_good().timestamp()),
             pinned: step.pinned_at.map(whole_seconds),
+            held_back: 0,
             own_set_up: false,
             refused: refused(studio, p, i),
             below,

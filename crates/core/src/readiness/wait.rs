@@ -36,6 +36,8 @@ pub enum WaitReason {
     OverSeal,
     /// The painter pinned it to a time.
     Pinned,
+    /// It could be done: what lies below it dries sooner uncovered.
+    OnPurpose,
 }
 
 /// Why a step does not start at once.
@@ -69,6 +71,9 @@ impl Wait {
         match self.reason {
             WaitReason::Film => format!("Waits for {below} to be {}", self.state.word()),
             WaitReason::Order => format!("Comes after {below}"),
+            WaitReason::OnPurpose => {
+                format!("Waits on purpose: {below} dries sooner uncovered, and the picture with it")
+            }
             reason => format!("Waits after {below}: {}", reason.word()),
         }
     }
@@ -93,6 +98,7 @@ impl WaitReason {
             Self::Hours => "your next hours",
             Self::OverSeal => "nothing: it would lie over a sealing coat",
             Self::Pinned => "the time you pinned it to",
+            Self::OnPurpose => "what lies below, which dries sooner uncovered",
         }
     }
 
@@ -108,6 +114,7 @@ impl WaitReason {
             Self::FreshEyes => "no night for fresh eyes, in the studio's schools",
             Self::BetweenVarnish => "the brisk school, which waits an hour",
             Self::Gap | Self::NotBefore | Self::Pinned => "taking back what you asked for",
+            Self::OnPurpose => "nothing: it may be done sooner, and the picture is ready later",
             Self::Air => "another air in the room",
             Self::FlatPlace => "one more flat place",
             Self::Hours => "an extra session",

@@ -24,6 +24,7 @@ mod sanded_early;
 mod sealed_early;
 mod session_too_short;
 mod sets_first;
+mod sheen_not_kept;
 mod signed_late;
 mod slow_under_fast;
 mod soft_on_the_day;
@@ -132,6 +133,7 @@ pub const RULES: &[Rule] = &[
     soft_on_the_day::RULE,
     large_cup::RULE,
     varnish_misused::RULE,
+    sheen_not_kept::RULE,
     isolation::RULE,
     drawing_unsealed::RULE,
 ];

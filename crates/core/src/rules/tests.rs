@@ -2,8 +2,8 @@
 
 use super::*;
 use crate::air::{Air, AirSeries};
-use crate::mix::{Part, starter_shelf};
-use crate::picture::StepKind;
+use crate::mix::{Finish, Part, starter_shelf};
+use crate::picture::{Carrier, Purpose, StepKind, Strokes, VarnishChoice};
 use crate::quantity::Sure;
 use crate::studio::StudioHours;
 
@@ -608,6 +608,29 @@ fn varnish_is_thin_last_and_holds_nothing_slow() {
         step(StepKind::Sanding, &[], None),
     ];
     assert_eq!(misused(sanded).len(), 1);
+}
+
+#[test]
+fn the_last_coat_of_varnish_has_the_sheen_that_was_chosen() {
+    let last = |medium: &str, purpose, finish| {
+        let coat = |m: &str| step(StepKind::Varnish, &[(m, 1.0)], None);
+        let mut studio = studio(vec![coat("varnish-gloss"), coat(medium)], 21.0, 0.5);
+        studio.pictures[0].seal.choice = Some(VarnishChoice {
+            carrier: Carrier::WaterBorne,
+            finish,
+            purpose,
+            coats: 2,
+            isolation: false,
+            isolation_reason: None,
+            strokes: Strokes::Crossed,
+            edge_cm: 2.0,
+        });
+        words_in("sheen-not-kept", &studio).len()
+    };
+    assert_eq!(last("varnish-matte", Purpose::HighGloss, Finish::Gloss), 1);
+    assert_eq!(last("varnish-matte", Purpose::Hung, Finish::Satin), 1);
+    assert_eq!(last("varnish-matte", Purpose::Hung, Finish::Matte), 0);
+    assert_eq!(last("varnish-gloss", Purpose::HighGloss, Finish::Gloss), 0);
 }
 
 #[test]

@@ -241,7 +241,7 @@ const ADVICE: &[Row] = &[
         |s| {
             let due = s.pictures[0].due.unwrap();
             let request = Request { studio: s, from: now() };
-            let sampled = odds(request, &[], SEED, (8, 1), Aim::Finish, |_| {});
+            let sampled = odds(request, (&[], &[]), SEED, (8, 1), Aim::Finish, |_| {});
             matches!(blocked(s, "v1"), Some(Blocked::Air { .. }))
                 && found(s, "air-for-varnish")
                 && sampled[0].by(due) == 0.0

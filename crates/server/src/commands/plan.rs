@@ -51,7 +51,14 @@ pub fn plan(studio: &Studio, from: DateTime<Utc>, effort: Effort) -> Value {
     let usual = FUTURES.min(MOST_PLAYED / steps_left.max(1)).max(FEWEST);
     let futures = effort.sampled.map_or(usual, |futures| futures as usize);
     let request = Request { studio, from };
-    let odds = sample(request, &planner.order(), SEED, (futures, threads), Aim::Ready, |_| {});
+    let odds = sample(
+        request,
+        (&planner.order(), &planner.plan().held),
+        SEED,
+        (futures, threads),
+        Aim::Ready,
+        |_| {},
+    );
     let bound = planner.bound();
     json!({
         "steps": steps(studio, &made),

@@ -176,7 +176,7 @@ impl RecordMaterial {
             name: material.name.clone(),
             kind: material.kind.word().replace('_', " "),
             pigments: material.pigments.clone(),
-            hazards: material.hazards.clone(),
+            hazards: material.hurts(),
         }
     }
 }

@@ -160,7 +160,7 @@ async fn the_week_sheet_says_what_to_mix_and_the_calendar_too(pool: MySqlPool) {
         || week["days"].as_array().unwrap().iter().flat_map(|d| d["work"].as_array().unwrap());
     let glaze = all().find(|w| w["title"] == "Glaze 3").unwrap();
     // 40 x 50 cm at 40 um are 8 ml; 15 % stay in cup and brush: C1V1 shares of 9.4 ml.
-    let cup = "Mix 9.4 ml: 8.5 ml Glazing liquid + 0.94 ml Phthalo blue PB15:3, fluid, 19 drops.";
+    let cup = "Mix 9.4 ml: 8.9 ml Glazing liquid + 0.47 ml Phthalo blue PB15:3, fluid, 9 drops.";
     assert_eq!(glaze["cup"], cup);
     let calendar = studio.get(&format!("/api/studios/{key}/plan.ics")).await.text();
     let unfolded = calendar.replace("\r\n ", "").replace("\\,", ",");

@@ -152,9 +152,9 @@ async fn the_scale_tells_how_thick_a_coat_really_is(pool: MySqlPool) {
     let after = |grams: f64| json!({ "version": 2, "step": "s8", "at": "2027-01-14T16:30:00Z", "cup_after_g": grams });
     let refused = studio.post(&format!("{path}/laid"), &after(35.0)).await.problem(422);
     assert_eq!(refused, "cup_after_g: the cup must weigh less after the coat than before it");
-    // Glaze 3 is 90 : 10 glazing liquid at 1.03 and fluid paint at 1.18 g/ml: 1.045 g/ml. 8.36 g
+    // Glaze 3 is 95 : 5 glazing liquid at 1.03 and fluid paint at 1.18 g/ml: 1.0375 g/ml. 8.3 g
     // are 8 ml, on 40 x 50 cm a film of 40 um.
-    let logged = studio.post(&format!("{path}/laid"), &after(34.0 - 8.36)).await.json();
+    let logged = studio.post(&format!("{path}/laid"), &after(34.0 - 8.3)).await.json();
     let um = logged["picture"]["steps"][7]["wet_film_um"].as_f64().unwrap();
     assert!((um - 40.0).abs() < 1e-6, "{um}");
 }

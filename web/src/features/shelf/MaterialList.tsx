@@ -98,7 +98,7 @@ export function MaterialList({ studio, shelf, edits, zone, now }: Props) {
               {board.title}
             </Typography>
             <Box component="ul" sx={{ listStyle: 'none', p: 0, m: 0 }}>
-              {rows.map(({ material: m, left_ml, used, lightfastness }) => (
+              {rows.map(({ material: m, left_ml, used, lightfastness, hurts }) => (
                 <Box
                   component="li"
                   key={m.id}
@@ -127,7 +127,7 @@ export function MaterialList({ studio, shelf, edits, zone, now }: Props) {
                     <Typography color="text.secondary">
                       {[numbers(m), lightfastness].filter(Boolean).join(' · ')}
                     </Typography>
-                    {m.hazards && <Typography>{m.hazards}</Typography>}
+                    {hurts && <Typography>{hurts}</Typography>}
                   </Box>
                   <Typography sx={{ gridColumn: { xs: 2, md: 'auto' } }}>
                     {left_ml === null ? (

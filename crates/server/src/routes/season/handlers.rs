@@ -220,13 +220,15 @@ pub async fn odds(
         let mut desk = drafted_desk(scene, &draft)?;
         let studio = desk.studio();
         let turns = desk.order(scene.now);
+        let plan = desk.plan(scene.now);
         let threads = ulvek_core::planner::threads();
         let request = Request { studio: &studio, from: scene.now };
         let told = |_| progress.one_more(FUTURES as u64);
-        let sampled = sample(request, &turns, SEED, (FUTURES, threads), Aim::Ready, told);
+        let sampled =
+            sample(request, (&turns, &plan.held), SEED, (FUTURES, threads), Aim::Ready, told);
         let out = |o: PictureOdds| {
             let due = studio.pictures[o.picture].due;
-            let by = |day: Option<NaiveDate>| day.map(|day| o.by(day));
+            let by = |day: Option<NaiveDate>| day.map(|day| o.told_by(day));
             PictureOddsOut {
                 id: stored.pictures[o.picture].id,
                 on_day: by(due),

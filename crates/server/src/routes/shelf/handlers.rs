@@ -30,6 +30,7 @@ fn out(stored: StoredStudio, now: DateTime<Utc>) -> ShelfOut {
             .lightfastness()
             .filter(|_| !m.pigments.is_empty())
             .map(Lightfastness::said),
+        hurts: m.hurts(),
     });
     let tubs = studio.tubs.iter().map(|t| {
         let (condition, trouble) = match t.condition(now) {

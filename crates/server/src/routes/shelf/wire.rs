@@ -18,6 +18,9 @@ pub struct ShelfMaterial {
     /// How its pigments stand light, as a painter says it, when all of them are known.
     #[schema(required)]
     pub lightfastness: Option<&'static str>,
+    /// What can hurt about it, in plain words: what was noted, and what is known of such a thing.
+    #[schema(required)]
+    pub hurts: Option<String>,
 }
 
 /// A tub with what is computed of it.

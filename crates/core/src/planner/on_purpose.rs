@@ -1,0 +1,231 @@
+//! Steps that wait on purpose. A coat that is laid as soon as it may be keeps the slow volatile of the coats below it
+//! in: over retarder and slow paint, and below varnish, a day more between two coats can make the whole ready days
+//! sooner. What is held back is held by so much after it could be done, in every order of work.
+
+use super::decode::{Order, Schedule};
+use super::films::Films;
+use super::finish::plan_of;
+use super::parallel::threads;
+use super::problem::Problem;
+use super::ready::ready_after;
+use crate::film::Grid;
+use crate::picture::ReadyBy;
+use crate::time::{DAY_S, whole_seconds};
+
+/// By how much steps are held back for a first try, and for the next ones where that was no loss [days]. [practice]
+const TRIED: ([f64; 2], [f64; 3]) = ([3.0, 1.0], [2.0, 5.0, 8.0]);
+/// By how much sooner a picture must be ready for it [days]. [practice] less is the next morning anyway
+const WORTH: f64 = 0.5;
+/// Slow volatile of a cup from which what is laid over it waits [-, by volume]: retarder or slow paint in it; a plain
+/// glaze has 0.09. [practice]
+const SLOW_FROM: f64 = 0.12;
+/// How often all coats of a picture are gone through at most. [practice]
+const ROUNDS: usize = 3;
+/// Films that are followed for one picture at most [-]: of many coats only the first ones are tried each by itself.
+/// [practice] a tenth of a second
+const MOST_FILMS: u64 = 150;
+/// Steps still to do of a studio above which it is not tried [-]: each try plays them all. [practice]
+const MOST_STEPS: usize = 120;
+
+/// A step and its end [s of the epoch].
+pub(super) type At = (usize, i64);
+
+/// A step that waits on purpose.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct HeldBack {
+    /// Index of the picture.
+    pub picture: usize,
+    /// Index of the step in the picture.
+    pub step: usize,
+    /// How long after it could be done [s].
+    pub by_s: i64,
+}
+
+impl Problem<'_> {
+    /// Holds back what `held` says, and nothing else.
+    pub fn hold_back(&mut self, held: &[HeldBack]) {
+        for task in self.tasks.iter_mut().flatten().flatten() {
+            task.held_back = 0;
+        }
+        for HeldBack { picture, step, by_s } in held {
+            if let Some(Some(task)) = self.tasks.get_mut(*picture).and_then(|p| p.get_mut(*step)) {
+                task.held_back = *by_s;
+            }
+        }
+    }
+
+    /// What is held back.
+    pub fn held_back(&self) -> Vec<HeldBack> {
+        let mut held = Vec::new();
+        for (picture, tasks) in self.tasks.iter().enumerate() {
+            for (step, task) in tasks.iter().enumerate() {
+                let by_s = task.as_ref().map_or(0, |t| t.held_back);
+                if by_s > 0 {
+                    held.push(HeldBack { picture, step, by_s });
+                }
+            }
+        }
+        held
+    }
+}
+
+/// Holds back what makes a picture ready sooner by more than [`WORTH`], and tells the plan that comes out; `made` is the
+/// one without.
+pub(super) fn hold_back(
+    problem: &mut Problem<'_>,
+    films: &mut Films,
+    order: &Order,
+    made: Schedule,
+) -> Schedule {
+    if problem.steps_left() > MOST_STEPS {
+        return made;
+    }
+    // What was found for a picture holds as long as it is done at the same times without it.
+    let plain: Vec<Vec<At>> = (0..problem.tasks.len()).map(|p| times(&made, p)).collect();
+    let known: Vec<Option<Vec<HeldBack>>> =
+        plain.iter().enumerate().map(|(p, plain)| films.held_back(p, plain)).collect();
+    let held: Vec<HeldBack> = known.iter().flatten().flatten().copied().collect();
+    problem.hold_back(&held);
+    let mut made = match Schedule::play(problem, films, order, None) {
+        Some(played) if !held.is_empty() => played,
+        _ => made,
+    };
+    let unknown: Vec<usize> = (0..known.len())
+        .filter(|p| known[*p].is_none() && !free_coats(problem, *p).is_empty())
+        .filter(|p| ready_at(problem, films, &made, *p).is_some())
+        .collect();
+    if unknown.is_empty() {
+        return made;
+    }
+    // Looked for with rough films, and kept where the fine ones agree.
+    let mut rough = Films::on(problem.studio, Grid::ROUGH, threads());
+    for p in unknown {
+        let before = problem.held_back();
+        let found = hold_picture(problem, &mut rough, order, p);
+        let better = Schedule::play(problem, films, order, None)
+            .filter(|_| found)
+            .filter(|better| harms_nobody(problem, (&made, better), p));
+        let worth = |better: &Schedule| {
+            let [was, is] = [&made, better].map(|plan| ready_at(problem, films, plan, p));
+            was.zip(is).is_some_and(|(was, is)| is + (WORTH * DAY_S) as i64 <= was)
+        };
+        match better.filter(worth) {
+            Some(better) => made = better,
+            None => problem.hold_back(&before),
+        }
+        let mine = problem.held_back().into_iter().filter(|h| h.picture == p).collect();
+        films.keep_held_back(p, plain[p].clone(), mine);
+    }
+    made
+}
+
+/// Holds back coats of picture `p` as long as that makes it ready sooner; whether anything was found.
+fn hold_picture(problem: &mut Problem<'_>, films: &mut Films, order: &Order, p: usize) -> bool {
+    let Some(mut made) = Schedule::play(problem, films, order, None) else { return false };
+    // What lies over slow paint together, then each by itself.
+    let together = over_slow(problem, p);
+    let singly = free_coats(problem, p).into_iter().map(|i| vec![i]);
+    let tries: Vec<_> = std::iter::once(together).chain(singly).collect();
+    let mut any = false;
+    let begun = films.made();
+    for _ in 0..ROUNDS {
+        let mut better = false;
+        for steps in tries.iter().filter(|steps| !steps.is_empty()) {
+            if films.made() - begun > MOST_FILMS {
+                return any;
+            }
+            if let Some(found) = held_by_days(problem, films, (order, &made), (p, steps)) {
+                (made, better, any) = (found, true, true);
+            }
+        }
+        if !better {
+            break;
+        }
+    }
+    any
+}
+
+/// Step and end [s of the epoch] of what is placed of picture `p`, in the order of placing.
+fn times(made: &Schedule, p: usize) -> Vec<At> {
+    let mine = made.placed.iter().filter(|placed| placed.picture == p);
+    mine.map(|placed| (placed.step, placed.slot.to())).collect()
+}
+
+/// The plan with `steps` of picture `p` held back by the days that make it ready soonest; none where that is not worth
+/// it.
+fn held_by_days(
+    problem: &mut Problem<'_>,
+    films: &mut Films,
+    (order, made): (&Order, &Schedule),
+    (p, steps): (usize, &[usize]),
+) -> Option<Schedule> {
+    let was = ready_at(problem, films, made, p)?;
+    let before = problem.held_back();
+    let (mut best, mut found) = (before.clone(), None);
+    let mut soonest = was - (WORTH * DAY_S) as i64;
+    let mut next = TRIED.0.to_vec();
+    let mut more_of_it = false;
+    // What waits already may do so for nothing by now.
+    if before.iter().any(|h| h.picture == p && steps.contains(&h.step)) {
+        next.push(0.0);
+    }
+    while let Some(days) = next.pop() {
+        let by_s = (days * DAY_S) as i64;
+        let more = steps.iter().map(|step| HeldBack { picture: p, step: *step, by_s });
+        let kept = before.iter().filter(|h| h.picture != p || !steps.contains(&h.step)).copied();
+        let held: Vec<HeldBack> = kept.chain(more).collect();
+        problem.hold_back(&held);
+        let tried = Schedule::play(problem, films, order, None);
+        let Some(tried) = tried.filter(|tried| harms_nobody(problem, (made, tried), p)) else {
+            continue;
+        };
+        let Some(at) = ready_at(problem, films, &tried, p) else { continue };
+        if at < was && !more_of_it {
+            more_of_it = true;
+            next.extend(TRIED.1);
+        }
+        let worth = if days > 0.0 { at < soonest } else { at <= was };
+        if worth {
+            (soonest, best, found) = (soonest.min(at), held, Some(tried));
+        }
+    }
+    problem.hold_back(&best);
+    found
+}
+
+/// Whether no other picture is done on a later day in `tried` than in `made`, and none is given up.
+fn harms_nobody(problem: &Problem<'_>, (made, tried): (&Schedule, &Schedule), p: usize) -> bool {
+    let mut others = made.progress.iter().zip(&tried.progress).enumerate().filter(|(q, _)| *q != p);
+    tried.blocked.len() <= made.blocked.len()
+        && others.all(|(_, (was, is))| problem.day(is.end) <= problem.day(was.end))
+}
+
+/// When picture `p` is ready by a plan [s of the epoch]; nothing where waiting on purpose could not matter.
+fn ready_at(problem: &Problem<'_>, films: &Films, made: &Schedule, p: usize) -> Option<i64> {
+    let picture = problem.picture(p);
+    let wrapped = picture.ready_by == ReadyBy::Wrapped;
+    if !wrapped || (picture.due.is_none() && !picture.is_packed()) {
+        return None;
+    }
+    let plan = plan_of(problem, made);
+    let bed = |planned: &[_]| films.played().bed_after(problem.studio, p, planned);
+    ready_after(problem.studio, &plan, p, bed).ok()?.at.map(whole_seconds)
+}
+
+/// Coats still to do of picture `p` that lie on one with much slow volatile, and are not pinned.
+fn over_slow(problem: &Problem<'_>, p: usize) -> Vec<usize> {
+    let studio = problem.studio;
+    let picture = problem.picture(p);
+    let slow = |i: usize| {
+        let coat = picture.steps[i].coat(&studio.materials);
+        coat.is_ok_and(|coat| coat.is_some_and(|(_, mix)| mix.glycol() >= SLOW_FROM))
+    };
+    let on_slow = |i: &usize| problem.task(p, *i).is_some_and(|t| t.below.iter().any(|b| slow(*b)));
+    free_coats(problem, p).into_iter().filter(on_slow).collect()
+}
+
+/// Coats still to do of picture `p` that are not pinned.
+fn free_coats(problem: &Problem<'_>, p: usize) -> Vec<usize> {
+    let free = |i: &usize| problem.task(p, *i).is_some_and(|t| t.lays && t.pinned.is_none());
+    (0..problem.picture(p).steps.len()).filter(free).collect()
+}
