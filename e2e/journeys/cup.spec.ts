@@ -16,8 +16,8 @@ test('a glaze is mixed, made slower, compared, and put into the coat', async ({ 
   await expect(verdict).toContainText('Mix 9.4 ml. Waits for Glaze 2 to be paintable. Laid 18:42');
   await page.getByLabel('Lost in cup and brush, %').fill('20');
   await expect(verdict).toContainText('Mix 10 ml.');
-  await expect(page.getByLabel('Millilitres of Glazing liquid')).toHaveValue('9');
-  await expect(page.getByTestId('rounding')).toContainText('9 ml + 1 ml');
+  await expect(page.getByLabel('Millilitres of Glazing liquid')).toHaveValue('9.5');
+  await expect(page.getByTestId('rounding')).toContainText('9.5 ml + 0.5 ml');
 
   await page.getByRole('button', { name: 'Keep it beside' }).click();
   await page.getByRole('button', { name: 'Slower' }).click();
@@ -55,7 +55,7 @@ test('limits speak up on the cup, and a short medium solves the other way round'
   await page.getByRole('option', { name: 'Glazing liquid' }).click();
   await page.getByLabel('Left of it, ml').fill('4');
   await expect(
-    page.getByText(/That makes 4.4 ml: a film of 18.9 µm, or 47 % of the picture/),
+    page.getByText(/That makes 4.2 ml: a film of 17.9 µm, or 45 % of the picture/),
   ).toBeVisible();
   await page.getByLabel('Left of it, ml').fill('40');
   await expect(page.getByText('That is enough for this coat.')).toBeVisible();

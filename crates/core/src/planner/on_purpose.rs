@@ -2,7 +2,7 @@
 //! in: over retarder and slow paint, and below varnish, a day more between two coats can make the whole ready days
 //! sooner. What is held back is held by so much after it could be done, in every order of work.
 
-use super::decode::{Order, Schedule};
+use super::decode::{Order, PictureProgress, Schedule};
 use super::films::Films;
 use super::finish::plan_of;
 use super::parallel::threads;
@@ -69,80 +69,108 @@ impl Problem<'_> {
     }
 }
 
-/// Holds back what makes a picture ready sooner by more than [`WORTH`], and tells the plan that comes out; `made` is the
-/// one without.
+/// Holds back what makes a picture ready sooner by more than [`WORTH`], and tells the plan that comes out; `plain` is the
+/// one without. Nothing hangs on what was asked before: the same studio and order give the same plan.
 pub(super) fn hold_back(
     problem: &mut Problem<'_>,
     films: &mut Films,
     order: &Order,
-    made: Schedule,
+    plain: Schedule,
 ) -> Schedule {
     if problem.steps_left() > MOST_STEPS {
-        return made;
+        return plain;
     }
-    // What was found for a picture holds as long as it is done at the same times without it.
-    let plain: Vec<Vec<At>> = (0..problem.tasks.len()).map(|p| times(&made, p)).collect();
-    let known: Vec<Option<Vec<HeldBack>>> =
-        plain.iter().enumerate().map(|(p, plain)| films.held_back(p, plain)).collect();
-    let held: Vec<HeldBack> = known.iter().flatten().flatten().copied().collect();
-    problem.hold_back(&held);
-    let mut made = match Schedule::play(problem, films, order, None) {
-        Some(played) if !held.is_empty() => played,
-        _ => made,
-    };
-    let unknown: Vec<usize> = (0..known.len())
-        .filter(|p| known[*p].is_none() && !free_coats(problem, *p).is_empty())
-        .filter(|p| ready_at(problem, films, &made, *p).is_some())
-        .collect();
-    if unknown.is_empty() {
-        return made;
+    let mut held = found_alone(problem, films, &plain);
+    // What helps a picture alone is kept where it helps it among the others, and harms none of them.
+    while !held.is_empty() {
+        problem.hold_back(&held);
+        let Some(made) = Schedule::play(problem, films, order, None) else { break };
+        let mut mine = held.iter().map(|h| h.picture);
+        let none_for = mine.clone().find(|p| !is_worth_it(problem, films, (&plain, &made), *p));
+        let for_nothing = none_for.or_else(|| {
+            let mut harmed = plain.progress.iter().zip(&made.progress).enumerate();
+            let later = |(q, (was, is)): (usize, (&PictureProgress, &PictureProgress))| {
+                held.iter().all(|h| h.picture != q) && problem.day(is.end) > problem.day(was.end)
+            };
+            harmed.any(later).then(|| mine.next_back()).flatten()
+        });
+        let Some(p) = for_nothing else { return made };
+        held.retain(|h| h.picture != p);
     }
-    // Looked for with rough films, and kept where the fine ones agree.
-    let mut rough = Films::on(problem.studio, Grid::ROUGH, threads());
-    for p in unknown {
-        let before = problem.held_back();
-        let found = hold_picture(problem, &mut rough, order, p);
-        let better = Schedule::play(problem, films, order, None)
-            .filter(|_| found)
-            .filter(|better| harms_nobody(problem, (&made, better), p));
-        let worth = |better: &Schedule| {
-            let [was, is] = [&made, better].map(|plan| ready_at(problem, films, plan, p));
-            was.zip(is).is_some_and(|(was, is)| is + (WORTH * DAY_S) as i64 <= was)
-        };
-        match better.filter(worth) {
-            Some(better) => made = better,
-            None => problem.hold_back(&before),
-        }
-        let mine = problem.held_back().into_iter().filter(|h| h.picture == p).collect();
-        films.keep_held_back(p, plain[p].clone(), mine);
-    }
-    made
+    problem.hold_back(&[]);
+    plain
 }
 
-/// Holds back coats of picture `p` as long as that makes it ready sooner; whether anything was found.
-fn hold_picture(problem: &mut Problem<'_>, films: &mut Films, order: &Order, p: usize) -> bool {
-    let Some(mut made) = Schedule::play(problem, films, order, None) else { return false };
+/// What is to be held back of each picture, were it the only one.
+fn found_alone(problem: &mut Problem<'_>, films: &mut Films, plain: &Schedule) -> Vec<HeldBack> {
+    let mut held = Vec::new();
+    let mut rough = None;
+    for p in 0..problem.tasks.len() {
+        if free_coats(problem, p).is_empty() || ready_at(problem, films, plain, p).is_none() {
+            continue;
+        }
+        problem.hold_back(&[]);
+        let order = Order::by_picture(problem, &[p]);
+        let Some(alone) = Schedule::play(problem, films, &order, None) else { continue };
+        // What was found holds as long as the picture is done at the same times without it.
+        let times = times(&alone, p);
+        if let Some(known) = films.held_back(p, &times) {
+            held.extend(known);
+            continue;
+        }
+        // Looked for with rough films, and kept where the fine ones agree.
+        let rough = rough.get_or_insert_with(|| Films::on(problem.studio, Grid::ROUGH, threads()));
+        let mut found = hold_picture(problem, rough, &order, p);
+        problem.hold_back(&found);
+        let made = Schedule::play(problem, films, &order, None);
+        if !made.is_some_and(|made| is_worth_it(problem, films, (&alone, &made), p)) {
+            found.clear();
+        }
+        films.keep_held_back(p, times, found.clone());
+        held.extend(found);
+    }
+    held
+}
+
+/// Whether picture `p` is ready sooner by [`WORTH`] in `made` than in `plain`, and not given up.
+fn is_worth_it(
+    problem: &Problem<'_>,
+    films: &Films,
+    (plain, made): (&Schedule, &Schedule),
+    p: usize,
+) -> bool {
+    let [was, is] = [plain, made].map(|plan| ready_at(problem, films, plan, p));
+    was.zip(is).is_some_and(|(was, is)| is + (WORTH * DAY_S) as i64 <= was)
+}
+
+/// The coats of picture `p` that are held back so that it is ready soonest.
+fn hold_picture(
+    problem: &mut Problem<'_>,
+    films: &mut Films,
+    order: &Order,
+    p: usize,
+) -> Vec<HeldBack> {
+    let Some(mut made) = Schedule::play(problem, films, order, None) else { return Vec::new() };
     // What lies over slow paint together, then each by itself.
     let together = over_slow(problem, p);
     let singly = free_coats(problem, p).into_iter().map(|i| vec![i]);
     let tries: Vec<_> = std::iter::once(together).chain(singly).collect();
-    let mut any = false;
     let begun = films.made();
     for _ in 0..ROUNDS {
         let mut better = false;
         for steps in tries.iter().filter(|steps| !steps.is_empty()) {
             if films.made() - begun > MOST_FILMS {
-                return any;
+                return problem.held_back();
             }
             if let Some(found) = held_by_days(problem, films, (order, &made), (p, steps)) {
-                (made, better, any) = (found, true, true);
+                (made, better) = (found, true);
             }
         }
         if !better {
             break;
         }
     }
-    any
+    problem.held_back()
 }
 
 /// Step and end [s of the epoch] of what is placed of picture `p`, in the order of placing.
@@ -175,10 +203,7 @@ fn held_by_days(
         let kept = before.iter().filter(|h| h.picture != p || !steps.contains(&h.step)).copied();
         let held: Vec<HeldBack> = kept.chain(more).collect();
         problem.hold_back(&held);
-        let tried = Schedule::play(problem, films, order, None);
-        let Some(tried) = tried.filter(|tried| harms_nobody(problem, (made, tried), p)) else {
-            continue;
-        };
+        let Some(tried) = Schedule::play(problem, films, order, None) else { continue };
         let Some(at) = ready_at(problem, films, &tried, p) else { continue };
         if at < was && !more_of_it {
             more_of_it = true;
@@ -191,13 +216,6 @@ fn held_by_days(
     }
     problem.hold_back(&best);
     found
-}
-
-/// Whether no other picture is done on a later day in `tried` than in `made`, and none is given up.
-fn harms_nobody(problem: &Problem<'_>, (made, tried): (&Schedule, &Schedule), p: usize) -> bool {
-    let mut others = made.progress.iter().zip(&tried.progress).enumerate().filter(|(q, _)| *q != p);
-    tried.blocked.len() <= made.blocked.len()
-        && others.all(|(_, (was, is))| problem.day(is.end) <= problem.day(was.end))
 }
 
 /// When picture `p` is ready by a plan [s of the epoch]; nothing where waiting on purpose could not matter.
