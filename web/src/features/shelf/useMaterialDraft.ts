@@ -43,7 +43,7 @@ const NUMBERS = {
   },
   white_parts: {
     field: 'white_parts',
-    label: 'Parts of white to one of it',
+    label: 'White to one part of it',
     help: 'By volume, as they come from the tube.',
   },
   stock: {
