@@ -1,10 +1,11 @@
 //! The colour of transparent coats: what is seen before it is painted.
 //!
 //! A colour of a screen becomes the smoothest reflectance that looks like it ([`reconstruct`]); the
-//! surface is taken off ([`Inside`]); two readings of a paint over a white and a black card give its
-//! absorption and scattering ([`Optics`]), its tint with white tells how strong it is, and they add up in a mix by volume of solids ([`Tubes`]); coats
-//! lie over coats by Kubelka-Munk. Differences are CIEDE2000. A screen is not paint: readings of the
-//! starter shelf are from memory, and a spectrum told from three numbers is one of many.
+//! surface is taken off ([`Inside`]). Two readings of a paint, over a white and a black card, give its
+//! absorption and scattering ([`Optics`]); its tint with white tells how strong it is. Both add up in a
+//! mix by volume of solids ([`Tubes`]); coats lie over coats by Kubelka-Munk. Differences are CIEDE2000.
+//! A screen is not paint: readings of the starter shelf are from memory, and a spectrum told from three
+//! numbers is one of many.
 
 mod cards;
 mod coats;

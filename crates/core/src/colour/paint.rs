@@ -95,13 +95,9 @@ impl Optics {
         Self { k: self.k.map(|k| k * share), s: self.s.map(|s| s * share) }
     }
 
-    /// The reflectance where it hides whatever lies below: `1 + K/S - sqrt((K/S)^2 + 2 K/S)`.
+    /// The reflectance where it hides whatever lies below.
     pub fn hides(&self) -> Inside {
-        let own = |i: usize| {
-            let ratio = self.k.bands()[i] / self.s.bands()[i].max(f64::MIN_POSITIVE);
-            1.0 / (1.0 + ratio + (ratio * ratio + 2.0 * ratio).sqrt())
-        };
-        Inside(Spectrum::from_fn(own))
+        Inside(Spectrum::from_fn(|i| hides(self.k.bands()[i], self.s.bands()[i])))
     }
 
     /// The reflectance of a coat of `dry_m` [m] over `under`.
@@ -146,6 +142,13 @@ fn band((rw, gw): (f64, f64), (rb, gb): (f64, f64), x: f64) -> (f64, f64) {
     let y = (1.0 + r * g - a * (r + g)) / (b * (r - g));
     let s = if y > 1.0 { (((y + 1.0) / (y - 1.0)).ln() / 2.0 / (b * x)).min(HIDES) } else { HIDES };
     (s * (a - 1.0), s)
+}
+
+/// Reflectance of one band where absorption `k` and scattering `s` [1/m] hide whatever lies below:
+/// `1 + k/s - sqrt((k/s)^2 + 2 k/s)`, written without a difference.
+pub(super) fn hides(k: f64, s: f64) -> f64 {
+    let ratio = k / s.max(f64::MIN_POSITIVE);
+    1.0 / (1.0 + ratio + (ratio * ratio + 2.0 * ratio).sqrt())
 }
 
 /// Reflectance of one band of a coat with absorption `k` and scattering `s` [1/m], `x` [m] thick, over

@@ -5,7 +5,7 @@
 //! those that meet all three readings best, by least squares in the square root of reflectance, each reading
 //! weighted by how well it is known there.
 
-use super::paint::{Optics, Untold, coat};
+use super::paint::{Optics, Untold, coat, hides};
 use super::reconstruct::reconstruct;
 use super::spectrum::{BANDS, Spectrum};
 use super::surface::{enters, leaves};
@@ -190,8 +190,7 @@ impl Band {
         let [k, s] = at.map(f64::exp);
         let (kw, sw) = self.white;
         let rest = 1.0 - self.share;
-        let ratio = (self.share * k + rest * kw) / (self.share * s + rest * sw);
-        let tint = 1.0 / (1.0 + ratio + (ratio * ratio + 2.0 * ratio).sqrt());
+        let tint = hides(self.share * k + rest * kw, self.share * s + rest * sw);
         let [white, black] = self.cards.map(|card| coat(k, s, card, self.x));
         let shown = [tint, white, black].map(|inside| leaves(inside).sqrt());
         std::array::from_fn(|i| {

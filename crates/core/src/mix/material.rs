@@ -331,16 +331,23 @@ impl Material {
 
     /// Whether nearly all it does to light is to take it away: said to be transparent, or made of such pigments.
     pub fn hardly_scatters(&self) -> bool {
+        let named = self.colour_index();
         let clear = |ci: &String| CLEAR_PIGMENTS.contains(&ci.as_str());
         self.opacity.map_or_else(
-            || !self.pigments.is_empty() && self.pigments.iter().all(clear),
+            || !named.is_empty() && named.iter().all(clear),
             |opacity| opacity == Opacity::Transparent,
         )
     }
 
     /// Whether its readings over two cards leave open how strong it is in a mix: a paint without white in it.
     pub fn wants_tint(&self) -> bool {
-        self.kind == MaterialKind::Paint && !self.pigments.iter().any(|ci| ci.starts_with("PW"))
+        self.kind == MaterialKind::Paint
+            && !self.colour_index().iter().any(|ci| ci.starts_with("PW"))
+    }
+
+    /// Its pigments by Colour Index Generic Name, however they are written.
+    fn colour_index(&self) -> Vec<String> {
+        self.pigments.iter().flat_map(|said| colour_index_names(said)).collect()
     }
 
     /// How it stands light: as the least lightfast of its pigments; `None` when one of them is not known, or
@@ -379,8 +386,7 @@ impl Material {
     /// what the painter wrote about its hazards.
     pub fn toxic_pigment(&self) -> Option<String> {
         let in_name = colour_index_names(&self.name);
-        let listed = self.pigments.iter().flat_map(|said| colour_index_names(said));
-        let mut named = listed.chain(in_name);
+        let mut named = self.colour_index().into_iter().chain(in_name);
         let pigment = named.find_map(|ci| Some(format!("{ci} ({})", poisonous(&ci)?)));
         let worded = || {
             let texts = self.pigments.iter().map(String::as_str).chain([self.name.as_str()]);

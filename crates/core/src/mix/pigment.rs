@@ -246,6 +246,13 @@ mod tests {
             crate::mix::Material::new("own", name, crate::mix::MaterialKind::Paint, mix)
         };
         let paint = |name: &str| own(name).toxic_pigment();
+        // What hangs on its pigments finds them too: no white in it, and nothing that scatters.
+        let mut mixed = own("Sky");
+        assert!(mixed.wants_tint());
+        mixed.pigments = vec!["Pigment Blue 29".into()];
+        assert!(mixed.wants_tint() && mixed.hardly_scatters());
+        mixed.pigments.push("C.I. P.W. 6".into());
+        assert!(!mixed.wants_tint() && !mixed.hardly_scatters());
         // It is said of a painter's own material too, beside what was noted.
         let mut red = own("Cadmium red");
         assert!(red.hurts().unwrap().contains("poisonous as dust or spray"));

@@ -3,11 +3,13 @@
 //! sooner. What is held back is held by so much after it could be done, in every order of work.
 
 use super::decode::{Order, PictureProgress, Schedule};
-use super::films::Films;
+use super::films::{Films, Judged};
 use super::finish::plan_of;
 use super::parallel::threads;
 use super::problem::Problem;
 use super::ready::ready_after;
+use super::search::Planner;
+use crate::cancel;
 use crate::film::Grid;
 use crate::picture::ReadyBy;
 use crate::time::{DAY_S, whole_seconds};
@@ -18,7 +20,7 @@ const TRIED: ([f64; 2], [f64; 3]) = ([3.0, 1.0], [2.0, 5.0, 8.0]);
 const WORTH: f64 = 0.5;
 /// Slow volatile of a cup from which what is laid over it waits [-, by volume]: retarder or slow paint in it; a plain
 /// glaze has 0.09. [practice]
-const SLOW_FROM: f64 = 0.12;
+const BURIED_FROM: f64 = 0.12;
 /// How often all coats of a picture are gone through at most. [practice]
 const ROUNDS: usize = 3;
 /// Films that are followed for one picture at most [-]: of many coats only the first ones are tried each by itself.
@@ -66,6 +68,34 @@ impl Problem<'_> {
             }
         }
         held
+    }
+}
+
+/// A plan, its order and what waits on purpose in it.
+pub(super) type Stands = (Schedule, Order, Vec<HeldBack>);
+
+impl Planner<'_> {
+    /// Its plan, and what that hangs on.
+    pub(super) fn stands(&self) -> Stands {
+        (self.best.clone(), self.order.clone(), self.problem.held_back())
+    }
+
+    /// Looks anew for what waits on purpose in the order that was found, so that whoever begins with it comes to this
+    /// very plan; the plan `before` is kept where that is the better one.
+    pub(super) fn settle(&mut self, before: Stands) {
+        // A search that was given up keeps what it has.
+        if self.order == before.1 || cancel::current().is_cancelled() {
+            return;
+        }
+        self.films.judged = Judged::Films;
+        self.problem.hold_back(&[]);
+        if let Some(plain) = Schedule::play(&self.problem, &mut self.films, &self.order, None) {
+            self.best = hold_back(&mut self.problem, &mut self.films, &self.order, plain);
+        }
+        if before.0.score.beats(&self.best.score) {
+            (self.best, self.order) = (before.0, before.1);
+            self.problem.hold_back(&before.2);
+        }
     }
 }
 
@@ -236,7 +266,7 @@ fn over_slow(problem: &Problem<'_>, p: usize) -> Vec<usize> {
     let picture = problem.picture(p);
     let slow = |i: usize| {
         let coat = picture.steps[i].coat(&studio.materials);
-        coat.is_ok_and(|coat| coat.is_some_and(|(_, mix)| mix.glycol() >= SLOW_FROM))
+        coat.is_ok_and(|coat| coat.is_some_and(|(_, mix)| mix.glycol() >= BURIED_FROM))
     };
     let on_slow = |i: &usize| problem.task(p, *i).is_some_and(|t| t.below.iter().any(|b| slow(*b)));
     free_coats(problem, p).into_iter().filter(on_slow).collect()

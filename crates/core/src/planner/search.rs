@@ -1,14 +1,14 @@
 //! Better orders of work, found by trying: a search that can be stopped at any time.
 //!
 //! An order of work says whose turn it is; playing it places each step as early as hours, film and
-//! floors allow, so that some order gives the best plan wherever a coat laid earlier is ready
-//! earlier. Which orders are tried, and by what they are judged, is in the module of the rounds.
+//! floors allow, but for the steps that wait on purpose. Which orders are tried, and by what they are
+//! judged, is in the module of the rounds.
 
 use super::bound::{Rests, bound};
 use super::decode::{Order, Schedule};
 use super::films::{Films, Judged};
 use super::lessons::Lesson;
-use super::on_purpose::{HeldBack, hold_back};
+use super::on_purpose::hold_back;
 use super::parallel::in_parallel;
 use super::problem::Problem;
 use super::rounds::{EXACT_STEPS, Pause};
@@ -38,9 +38,6 @@ pub struct SearchProgress {
     /// What `best` is compared by.
     score: Score,
 }
-
-/// A plan, its order and what waits on purpose in it.
-type Stands = (Schedule, Order, Vec<HeldBack>);
 
 /// What searches beside each other tell.
 struct Beside {
@@ -278,29 +275,6 @@ impl<'a> Planner<'a> {
             self.rounds((seed, last.saturating_sub(self.tried)), go_on, |_, _| {});
         }
         self.settle(before);
-    }
-
-    /// Its plan, and what that hangs on.
-    fn stands(&self) -> Stands {
-        (self.best.clone(), self.order.clone(), self.problem.held_back())
-    }
-
-    /// Looks anew for what waits on purpose in the order that was found, so that whoever begins with it comes to this
-    /// very plan; the plan `before` is kept where that is the better one.
-    fn settle(&mut self, before: Stands) {
-        // A search that was given up keeps what it has.
-        if self.order == before.1 || cancel::current().is_cancelled() {
-            return;
-        }
-        self.films.judged = Judged::Films;
-        self.problem.hold_back(&[]);
-        if let Some(plain) = Schedule::play(&self.problem, &mut self.films, &self.order, None) {
-            self.best = hold_back(&mut self.problem, &mut self.films, &self.order, plain);
-        }
-        if before.0.score.beats(&self.best.score) {
-            (self.best, self.order) = (before.0, before.1);
-            self.problem.hold_back(&before.2);
-        }
     }
 
     /// The same from several seeds at once, each on a thread of its own. What one learns of films all learn, each
