@@ -84,10 +84,14 @@ fn a_chain_waits_for_the_film_then_for_hours() {
     // The second varnish coat comes the next day by default [practice].
     assert_eq!(made.steps[4].wait.as_ref().unwrap().reason, WaitReason::BetweenVarnish);
     assert_eq!(from(4).date_naive(), from(3).date_naive().succ_opt().unwrap());
+    // Ready means safe to wrap: days after the last coat, and so late by them too.
+    let ready = made.pictures[0].ready.unwrap();
+    assert!(ready > made.pictures[0].finish.unwrap() + Duration::days(1), "{ready}");
     assert_eq!(
         made.pictures[0].days_late,
-        Some((from(4).date_naive() - made.pictures[0].due.unwrap()).num_days())
+        Some((ready.date_naive() - made.pictures[0].due.unwrap()).num_days())
     );
+    assert_eq!(made.objective.weighted_days_late, made.pictures[0].days_late.unwrap() as f64);
 }
 
 #[test]

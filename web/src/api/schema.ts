@@ -1184,7 +1184,7 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Odds of the dates with the changes of a draft (or none), in 120 sampled futures.
+         * Odds of the dates with the changes of a draft (or none), in 120 sampled futures, of a large studio in fewer.
          *     While they are sampled it says how far it is (202): ask again. Nobody asks any more: it is given
          *     up.
          */
@@ -2051,8 +2051,19 @@ export interface components {
              */
             wet_film_um: number;
         };
+        /** @description What is said of a picture's date: by its odds where they were sampled, else by its plan. */
+        DateOut: {
+            /** @description In a sentence: "Likely ready 26 December, surely by 8 January; due 28 December: 6 in 10." */
+            said: string;
+            /** @description In a few words, without an end: "Not sure: 6 in 10". */
+            short: string;
+            /** @description How it stands. */
+            standing: components["schemas"]["StandingOut"];
+        };
         /** @description A way to make a date. */
         DateWayOut: {
+            /** @description What is then said of its date, by its odds. */
+            date: components["schemas"]["DateOut"];
             /**
              * Format: int64
              * @description Days late that are left.
@@ -3293,6 +3304,10 @@ export interface components {
         };
         /** @description Odds of one picture. */
         PictureOddsOut: {
+            /** @description What it would be a day earlier and a day later, in a sentence. */
+            beside: string | null;
+            /** @description What is said of its date by these odds. */
+            date: components["schemas"]["DateOut"];
             /**
              * Format: date
              * @description The day by which one in ten futures has it finished.
@@ -3309,16 +3324,6 @@ export interface components {
              */
             day_90: string | null;
             /**
-             * Format: double
-             * @description The same, were the day one earlier.
-             */
-            day_earlier: number | null;
-            /**
-             * Format: double
-             * @description The same, were the day one later.
-             */
-            day_later: number | null;
-            /**
              * Format: uuid
              * @description Its key.
              */
@@ -3328,6 +3333,8 @@ export interface components {
              * @description Probability that it is finished on its day, fraction of 1.
              */
             on_day: number | null;
+            /** @description The same in words: "6 in 10". */
+            told: string | null;
         };
         /** @description A picture. */
         PictureOut: {
@@ -3355,6 +3362,8 @@ export interface components {
         PictureOutlook: {
             /** @description Coats in order of time. */
             coats: components["schemas"]["CoatOut"][];
+            /** @description What is said of its date. */
+            date: components["schemas"]["DateOut"];
             /**
              * Format: int64
              * @description Days after the due day; 0 in time.
@@ -3845,6 +3854,8 @@ export interface components {
             blocked: components["schemas"]["BlockedOut"][];
             /** @description Its name within the studio, as in an order of work. */
             code: string;
+            /** @description What is said of its date by the plan. */
+            date: components["schemas"]["DateOut"];
             /**
              * Format: int64
              * @description Days after the due day; 0 in time.
@@ -4176,6 +4187,11 @@ export interface components {
             /** @description What the painter calls it. */
             title: string;
         };
+        /**
+         * @description How a picture stands to its date.
+         * @enum {string}
+         */
+        StandingOut: "done" | "stuck" | "no_date" | "in_time" | "not_sure" | "late";
         /** @description When a film reaches each state; `null` when not before the next coat, or not in 400 days. */
         StatesOut: {
             /**
@@ -4915,6 +4931,8 @@ export interface components {
         };
         /** @description Seven days of work. */
         Week: {
+            /** @description What is said of the date of each picture that is not finished. */
+            dates: components["schemas"]["WeekDate"][];
             /** @description The days, in order. */
             days: components["schemas"]["WeekDay"][];
             /**
@@ -4926,6 +4944,18 @@ export interface components {
             studio: string;
             /** @description IANA name of its time zone. */
             time_zone: string;
+        };
+        /** @description The date of one picture. */
+        WeekDate: {
+            /** @description What is said of it by its plan. */
+            date: components["schemas"]["DateOut"];
+            /**
+             * Format: uuid
+             * @description Its key.
+             */
+            id: string;
+            /** @description Its title. */
+            title: string;
         };
         /** @description One day. */
         WeekDay: {

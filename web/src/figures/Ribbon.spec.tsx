@@ -31,6 +31,7 @@ const picture = (extra: Partial<Schemas['SeasonPicture']> = {}): Schemas['Season
   last_hours: null,
   finish: '2027-01-16T12:40:00Z',
   days_late: 0,
+  date: { standing: 'in_time', short: 'In time', said: 'Surely ready.' },
   ready_by: 'wrapped',
   earliest: null,
   done: false,
@@ -50,7 +51,7 @@ const onChoose = vi.fn();
 const onMove = vi.fn();
 
 /** Ten days on a thousand pixels: a day is 100 px, a quarter of an hour 1.04. */
-function ribbon(shown: Schemas['SeasonPicture'], more: { odds?: number; chain?: boolean } = {}) {
+function ribbon(shown: Schemas['SeasonPicture'], more: { odds?: string; chain?: boolean } = {}) {
   return render(
     <ThemeProvider theme={makeTheme('light')}>
       <Ribbon
@@ -82,10 +83,10 @@ const notch = () => screen.getByRole('button', { name: /^Glaze 2/ });
 
 describe('a ribbon', () => {
   it('names its sittings with their time, and whether they are pinned', () => {
-    ribbon(picture({ work: [work({ pinned_at: '2027-01-16T12:00:00Z' })] }), { odds: 0.76 });
+    ribbon(picture({ work: [work({ pinned_at: '2027-01-16T12:00:00Z' })] }), { odds: '8 in 10' });
     expect(notch().getAttribute('aria-label')).toBe('Glaze 2, Sat 16 Jan, 13:00, pinned');
     expect(screen.getByText('due 18 Jan')).toBeTruthy();
-    expect(screen.getByText('76 %')).toBeTruthy();
+    expect(screen.getByText('8 in 10')).toBeTruthy();
     expect(screen.getByText(/tone: done Wed 13 Jan, 13:00/)).toBeTruthy();
   });
 

@@ -28,7 +28,7 @@ interface Props {
   /** Thickness that fills the ribbon's height [um]. */
   most: number;
   /** Probability of the date, which stands at the ribbon's end. */
-  odds?: number;
+  odds?: string;
   /** Whether the chain that fixes its end is drawn. */
   chain: boolean;
   /** The step that is being looked at. */
@@ -142,7 +142,7 @@ export function Ribbon(props: Props) {
             fontWeight={600}
             fill={late ? greys.harm : greys.text}
           >
-            {odds > 0.99 ? '> 99' : odds < 0.01 ? '< 1' : Math.round(odds * 100)} %
+            {odds}
           </text>
         )}
       {late && due !== undefined && finish !== undefined && (

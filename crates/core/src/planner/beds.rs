@@ -24,6 +24,8 @@ type Begun = Result<(Bed, Option<Stretch>), CoatFault>;
 pub(super) struct Node {
     pub bed: Bed,
     pub ready: Vec<(usize, Result<Ready, Blocked>)>,
+    /// When it is safe to wrap, once that was asked; nothing when it never is.
+    pub wrap: Option<Option<DateTime<Utc>>>,
 }
 
 /// Beds by what was done on them, all on one grid.
@@ -60,6 +62,14 @@ impl Beds {
         begun.into_iter().map(rooted).collect()
     }
 
+    /// Begins with picture `p` alone; the others are left out.
+    pub fn begin_one(&mut self, studio: &Studio, p: usize) -> Vec<Option<Stretch>> {
+        self.roots = vec![Err((0, Blocked::Below)); studio.pictures.len()];
+        let mut held = vec![None; studio.pictures.len()];
+        held[p] = self.begin_again(studio, p);
+        held
+    }
+
     /// Begins anew with picture `p`, which changed.
     pub fn begin_again(&mut self, studio: &Studio, p: usize) -> Option<Stretch> {
         let (root, held) = self.rooted(begun(studio, p, self.grid));
@@ -76,7 +86,7 @@ impl Beds {
 
     fn keep(&mut self, bed: Bed) -> BedId {
         self.made += 1;
-        self.nodes.push(Node { bed, ready: Vec::new() });
+        self.nodes.push(Node { bed, ready: Vec::new(), wrap: None });
         (self.nodes.len() - 1) as BedId
     }
 

@@ -3,7 +3,7 @@
 use super::{Plan, holds};
 use crate::air::RoomChange;
 use crate::mix::{Material, MaterialKind};
-use crate::picture::{Picture, Step, StepKind};
+use crate::picture::{Picture, ReadyBy, Step, StepKind};
 use crate::quantity::Weight;
 use crate::readiness::{Calendar, DAMPEST, DRIEST as LEAST_HUMID, Task, WARM, air_faults};
 use crate::studio::{OpenHours, OrderEntry, Studio, StudioHours, Waiting};
@@ -61,6 +61,8 @@ pub enum DateWayKind {
     NoIsolationCoat,
     /// Varnished after it was handed over.
     VarnishLater,
+    /// Handed over with its last coat on, before it is safe to wrap.
+    Unwrapped,
     /// The room brought into the range of varnish.
     FitAir,
     /// This picture before the others.
@@ -73,7 +75,7 @@ impl DateWayKind {
         match self {
             Self::WarmerRoom | Self::DrierRoom | Self::Fan | Self::FitAir | Self::First => 1,
             Self::ExtraSession | Self::LessRetarder => 2,
-            Self::NoRetarder | Self::OrdinaryPaint | Self::ThinnerCoats => 3,
+            Self::NoRetarder | Self::OrdinaryPaint | Self::ThinnerCoats | Self::Unwrapped => 3,
             Self::OneGlazeFewer | Self::OneVarnishCoat | Self::NoIsolationCoat => 4,
             Self::ShorterWait | Self::VarnishLater => 5,
         }
@@ -106,6 +108,10 @@ impl DateWayKind {
             Self::VarnishLater => {
                 "It is handed over without varnish: agree on a day to varnish it, and until then nothing \
                  protects it from dust, light and fingers."
+            }
+            Self::Unwrapped => {
+                "It goes out open, upright and untouched: nothing may lie against its face, and whoever takes it \
+                 must know from when it may be wrapped."
             }
             Self::FitAir => {
                 "A machine to run and to watch; measure beside the picture, not at the machine."
@@ -223,12 +229,18 @@ pub(super) fn changes<'a>(
     from: DateTime<Utc>,
 ) -> Vec<Change<'a>> {
     let mut found = changes_of_steps(studio, p);
+    let all = if studio.pictures.len() > 1 { ", for every picture" } else { "" };
     for (kind, what, room) in rooms(studio, from) {
-        found.push(Change::of_room(kind, what, seconds(from), room));
+        found.push(Change::of_room(kind, format!("{what}{all}"), seconds(from), room));
     }
     let seals = |s: &Step| s.kind.seals() && s.laid_at.is_none();
     if let Some((what, room)) = fit_air(studio).filter(|_| picture.steps.iter().any(seals)) {
-        found.push(Change::of_room(DateWayKind::FitAir, what, seconds(from), room));
+        found.push(Change::of_room(
+            DateWayKind::FitAir,
+            format!("{what}{all}"),
+            seconds(from),
+            room,
+        ));
     }
     found.extend(extra_session(studio, picture, p, present, from));
     found.extend(shorter_wait(studio));
@@ -239,7 +251,7 @@ pub(super) fn changes<'a>(
 /// Changes of the coats of picture `p` that are still to come.
 fn changes_of_steps<'a>(studio: &Studio, p: usize) -> Vec<Change<'a>> {
     type Edit = fn(&Studio, &mut Picture) -> bool;
-    let ways: [(DateWayKind, &str, Edit); 8] = [
+    let ways: [(DateWayKind, &str, Edit); 9] = [
         (DateWayKind::NoRetarder, "No retarder in the coats to come", |studio, picture| {
             keep_retarder(studio, picture, 0.0)
         }),
@@ -266,6 +278,15 @@ fn changes_of_steps<'a>(studio: &Studio, p: usize) -> Vec<Change<'a>> {
                 picture.steps.iter().any(|s| s.kind == StepKind::Varnish && s.laid_at.is_some());
             !varnished && take_out_all(picture, StepKind::Varnish)
         }),
+        (
+            DateWayKind::Unwrapped,
+            "Hand it over unwrapped: ready means its last coat is on",
+            |_, picture| {
+                let wrapped = picture.ready_by == ReadyBy::Wrapped;
+                picture.ready_by = ReadyBy::Sealed;
+                wrapped
+            },
+        ),
     ];
     let change = |(kind, what, edit): (DateWayKind, &str, Edit)| {
         Change::new(kind, what, move |studio: &Studio| {
@@ -332,7 +353,8 @@ fn shorter_wait<'a>(studio: &Studio) -> Option<Change<'a>> {
         Waiting::Standard => (Waiting::Brisk, "the brisk instead of the standard"),
         Waiting::Brisk => return None,
     };
-    let what = format!("Wait before varnish as {words} school");
+    let all = if studio.pictures.len() > 1 { ", for every picture" } else { "" };
+    let what = format!("Wait before varnish as {words} school{all}");
     Some(Change::new(DateWayKind::ShorterWait, what, move |studio: &Studio| {
         let mut changed = studio.clone();
         changed.schools.waiting = waiting;

@@ -4,6 +4,7 @@ use super::films::{Films, Judged, Played};
 use super::problem::{Known, Problem};
 use super::score::Score;
 use crate::cancel::give_up_if_cancelled;
+use crate::film::HORIZON_S;
 use crate::readiness::{Blocked, Calendar, Found, Slot, Stretch, Wait, first_place};
 use crate::time::{full_minute, whole_seconds};
 use std::cmp::Ordering;
@@ -35,6 +36,8 @@ pub(super) struct PictureProgress {
     done: Vec<bool>,
     /// End of the last step placed [s of the epoch].
     pub end: i64,
+    /// When it is ready, once its last step is placed [s of the epoch]; nothing when it never is.
+    pub ready: Option<i64>,
 }
 
 /// A plan as far as it is made.
@@ -63,7 +66,8 @@ impl Schedule {
         for (p, tasks) in problem.tasks.iter().enumerate() {
             let film = films.root(p);
             let done = tasks.iter().map(Option::is_none).collect();
-            let progress = PictureProgress { film: None, next: 0, done, end: problem.from };
+            let progress =
+                PictureProgress { film: None, next: 0, done, end: problem.from, ready: None };
             schedule.progress.push(progress);
             match film {
                 Ok(film) => schedule.progress[p].film = Some(film),
@@ -150,22 +154,34 @@ impl Schedule {
         progress.next += 1;
         progress.end = end;
         let last = progress.done.iter().all(|done| *done);
-        let went: Known<()> = match &mut progress.film {
-            // What becomes of a finished picture's film changes no plan.
-            Some(film) if !last => films.go_on(problem, film, (p, i), end),
-            _ => Ok(()),
+        let wraps = problem.wraps(p);
+        let went: Known<Option<i64>> = match &mut progress.film {
+            // What becomes of a finished picture's film changes no plan, but for the day it is safe to wrap.
+            Some(film) if !last || wraps => {
+                films.go_on(problem, film, (p, i), end).and_then(|()| {
+                    if last { films.safe(problem, film, (p, end)) } else { Ok(None) }
+                })
+            }
+            _ => Ok(last.then_some(end)),
         };
         if matches!(films.judged, Judged::Films | Judged::Floors) {
             self.placed.push(placed);
         }
+        let ready = match went {
+            Ok(ready) => ready,
+            Err((step, why)) => {
+                self.block(p, step, why);
+                None
+            }
+        };
         if last {
-            let days = problem.days_late(p, end) as f64;
+            self.progress[p].ready = ready;
+            // What is never ready counts as the longest that is looked for.
+            let ready = ready.unwrap_or(end + HORIZON_S as i64);
+            let days = problem.days_late(p, ready) as f64;
             self.score.late += problem.picture(p).weight * days;
-            self.score.sum += end - problem.from;
-            films.note_finish(p, end);
-        }
-        if let Err((step, why)) = went {
-            self.block(p, step, why);
+            self.score.sum += ready - problem.from;
+            films.note_finish(p, ready);
         }
     }
 

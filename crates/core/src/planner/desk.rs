@@ -201,7 +201,7 @@ impl Desk {
         self.planned(from).order.clone()
     }
 
-    /// The earliest finish of each picture, were it the only one.
+    /// The earliest that each picture is ready, were it the only one.
     pub fn earliest(&mut self, from: DateTime<Utc>) -> Arc<Vec<Option<DateTime<Utc>>>> {
         if let Some(known) = &self.planned(from).earliest {
             return known.clone();

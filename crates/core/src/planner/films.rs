@@ -60,9 +60,9 @@ pub(super) struct Films {
     fine: Beds,
     /// The same on a rough grid, while a search goes on.
     rough: Option<Beds>,
-    /// By picture and step.
+    /// By picture and step, and after the last step for the picture being safe to wrap.
     waited: Vec<Vec<Vec<Waited>>>,
-    /// The earliest finish of each picture in any plan that was played with its films.
+    /// The earliest that each picture was ready in any plan that was played with its films.
     earliest: HashMap<u32, i64>,
     /// Seconds from a coat to a state of it, by picture, step and state.
     wet: HashMap<(u32, u32, FilmState), i64>,
@@ -88,7 +88,17 @@ impl Films {
     pub fn on(studio: &Studio, grid: Grid, threads: usize) -> Self {
         let mut films = Self { fine: Beds::none(grid), ..Self::none() };
         films.held = films.fine.begin(studio, threads);
-        films.waited = studio.pictures.iter().map(|p| vec![Vec::new(); p.steps.len()]).collect();
+        films.waited =
+            studio.pictures.iter().map(|p| vec![Vec::new(); p.steps.len() + 1]).collect();
+        films
+    }
+
+    /// Picture `p` alone as it is, its films on `grid`.
+    pub fn of_one(studio: &Studio, (p, grid): (usize, Grid)) -> Self {
+        let mut films = Self { fine: Beds::none(grid), ..Self::none() };
+        films.held = films.fine.begin_one(studio, p);
+        films.waited =
+            studio.pictures.iter().map(|p| vec![Vec::new(); p.steps.len() + 1]).collect();
         films
     }
 
@@ -176,7 +186,7 @@ impl Films {
                 if let Some(rough) = &mut self.rough {
                     rough.begin_again(new, p);
                 }
-                self.waited[p] = vec![Vec::new(); new.pictures[p].steps.len()];
+                self.waited[p] = vec![Vec::new(); new.pictures[p].steps.len() + 1];
                 self.wet.retain(|(q, ..), _| *q != p as u32);
                 self.earliest.remove(&(p as u32));
                 self.on_purpose.remove(&p);
@@ -267,6 +277,39 @@ impl Films {
         let found = found.map(|at| ready(&film.done, problem.studio, (i, below), at));
         self.fine.node(film.bed).ready.push((i, found.clone()));
         found
+    }
+
+    /// When picture `p`, whose last step is done at `end`, is safe to wrap [s of the epoch]; nothing when it never is.
+    pub fn safe(
+        &mut self,
+        problem: &Problem<'_>,
+        film: &Played,
+        (p, end): (usize, i64),
+    ) -> Known<Option<i64>> {
+        let wrap = problem.picture(p).steps.len();
+        let top = film.done.last_coat().and_then(|of| Some((of, film.done.end_of(of)?)));
+        let Some((of, laid)) = top.filter(|_| self.judged != Judged::Floors) else {
+            return Ok(Some(end));
+        };
+        if self.judged != Judged::Films {
+            let lag = self.lag(problem, film, ((p, wrap), of)).unwrap_or_default();
+            return Ok(Some((whole_seconds(laid) + lag as i64).max(end)));
+        }
+        let unlearned = self.is_unlearned((p, wrap), of);
+        let node = self.fine.node(film.bed);
+        let at = match node.wrap.filter(|_| !unlearned) {
+            Some(known) => known,
+            None => {
+                let at = node.bed.reaches(problem.studio, FilmState::ReadyToWrap);
+                let at = at.map_err(cannot)?;
+                node.wrap = Some(at);
+                if let Some(at) = at {
+                    self.note(problem, film, ((p, wrap), of), at);
+                }
+                at
+            }
+        };
+        Ok(at.map(|at| whole_seconds(at).max(end)))
     }
 
     /// Keeps how long after coat `of` the film was ready for step `i`, `at`.
@@ -379,8 +422,13 @@ impl Films {
         (i, of): (usize, usize),
     ) -> Option<f64> {
         let rough = &mut self.rough.as_mut()?.node(film.rough?).bed;
-        let ready = rough.film_ready(problem.studio, i).ok()??;
-        let lag = (ready.at - film.done.end_of(of)?).num_seconds();
+        let wrapped = i == problem.picture(film.done.picture()).steps.len();
+        let at = if wrapped {
+            rough.reaches(problem.studio, FilmState::ReadyToWrap).ok()??
+        } else {
+            rough.film_ready(problem.studio, i).ok()??.at
+        };
+        let lag = (at - film.done.end_of(of)?).num_seconds();
         (lag > 0).then_some(lag as f64)
     }
 
@@ -391,7 +439,7 @@ impl Films {
         self.waited[p][i].iter().find(|w| w.of == of).map(|w| w.shortest)
     }
 
-    /// Keeps the finish of picture `p` when it was found with films and none was earlier.
+    /// Keeps when picture `p` was ready when it was found with films and none was earlier.
     pub fn note_finish(&mut self, p: usize, end: i64) {
         if self.judged == Judged::Films {
             let known = self.earliest.entry(p as u32).or_insert(end);
@@ -399,7 +447,7 @@ impl Films {
         }
     }
 
-    /// The earliest finish of picture `p` in any plan that was played with its films.
+    /// The earliest that picture `p` was ready in any plan that was played with its films.
     pub fn earliest_finish(&self, p: usize) -> Option<i64> {
         self.earliest.get(&(p as u32)).copied()
     }

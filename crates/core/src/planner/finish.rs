@@ -56,11 +56,15 @@ pub(super) fn plan_of(problem: &Problem<'_>, schedule: &Schedule) -> Plan {
         let planned = mine().flat_map(|s| s.sittings.iter().map(|x| x.to)).max();
         let laid = picture.steps.iter().filter_map(|s| s.laid_at).max();
         let finish = if whole { planned.max(laid) } else { None };
-        let days_late = match (finish, picture.due) {
-            (Some(end), Some(due)) => Some((studio.hours.day(end) - due).num_days().max(0)),
+        // What nothing is left to do on is ready when it was done.
+        let left = problem.tasks[p].iter().any(Option::is_some);
+        let ready = if left { schedule.progress[p].ready.map(whole_instant) } else { finish };
+        let ready = ready.filter(|_| finish.is_some());
+        let days_late = match (ready, picture.due) {
+            (Some(at), Some(due)) => Some((studio.hours.day(at) - due).num_days().max(0)),
             _ => None,
         };
-        pictures.push(PictureOutcome { picture: p, finish, due: picture.due, days_late });
+        pictures.push(PictureOutcome { picture: p, finish, ready, due: picture.due, days_late });
     }
     let mut objective = Objective::from(schedule.score);
     // A picture that is done keeps the days it was late by.

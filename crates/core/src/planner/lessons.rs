@@ -8,7 +8,7 @@ use super::decode::{Order, Schedule};
 use super::lags::{Held, held};
 use super::parallel::{in_parallel, threads};
 use super::search::Planner;
-use crate::film::Grid;
+use crate::film::{FilmState, Grid};
 use crate::readiness::{Bed, FilmReady};
 use crate::studio::Studio;
 use crate::time::{DAY_S, MINUTE_S, whole_instant};
@@ -55,9 +55,10 @@ impl Planner<'_> {
         let studio = self.problem.studio;
         let found = in_parallel(pictures, threads(), |p| {
             let mut draw = Pcg64Mcg::seed_from_u64(SEED + p as u64);
+            let wraps = self.problem.wraps(p);
             let lesson = |n: usize| {
                 let days = SPREAD_DAYS * (n as f64 + 0.5) / each as f64;
-                followed(studio, p, &spread_out(&alone[p], days, &mut draw))
+                followed(studio, (p, wraps), &spread_out(&alone[p], days, &mut draw))
             };
             Some((0..each).flat_map(lesson).collect::<Vec<_>>())
         });
@@ -66,15 +67,18 @@ impl Planner<'_> {
         }
     }
 
-    /// The steps of picture `p` up to the last that waits long, and when they end were it the only picture.
+    /// The steps of picture `p` up to the last that waits long (all, where its wrapping waits for the last), and when
+    /// they end were it the only picture.
     fn alone(&mut self, p: usize) -> Vec<(DateTime<Utc>, usize)> {
         let order = Order::by_picture(&self.problem, &[p]);
         let Some(alone) = Schedule::play(&self.problem, &mut self.films, &order, None) else {
             return Vec::new();
         };
         let mut steps = alone.placed;
-        let last = steps.iter().rposition(|placed| self.films.waits_long((p, placed.step)));
-        steps.truncate(last.map_or(0, |last| last + 1));
+        if !self.problem.wraps(p) {
+            let last = steps.iter().rposition(|placed| self.films.waits_long((p, placed.step)));
+            steps.truncate(last.map_or(0, |last| last + 1));
+        }
         steps.iter().map(|placed| (whole_instant(placed.slot.to()), placed.step)).collect()
     }
 }
@@ -94,13 +98,17 @@ fn spread_out(
     steps.iter().map(later).collect()
 }
 
-/// How long each step waits by rough films when `steps` of picture `p` end so.
-fn followed(studio: &Studio, p: usize, steps: &[(DateTime<Utc>, usize)]) -> Vec<Lesson> {
+/// How long each step waits by rough films when `steps` of picture `p` end so, and where it `wraps` how long that does.
+fn followed(
+    studio: &Studio,
+    (p, wraps): (usize, bool),
+    steps: &[(DateTime<Utc>, usize)],
+) -> Vec<Lesson> {
     let mut lessons = Vec::new();
     let Ok(mut bed) = Bed::new(studio, p, Grid::ROUGH) else { return lessons };
     for (end, i) in steps {
         // What cannot be followed teaches nothing: it is told where it is planned.
-        let Ok(ready) = bed.film_ready(studio, *i) else { break };
+        let Ok(ready) = bed.film_ready(studio, *i) else { return lessons };
         if let Some(FilmReady { at, of }) = ready
             && let Some(laid) = bed.done.end_of(of)
         {
@@ -108,8 +116,17 @@ fn followed(studio: &Studio, p: usize, steps: &[(DateTime<Utc>, usize)]) -> Vec<
             lessons.push(Lesson { of_step: (p, *i), of, held, lag, ratio: None });
         }
         if bed.finish(studio, *i, *end).is_err() {
-            break;
+            return lessons;
         }
+    }
+    if wraps
+        && let Some(of) = bed.done.last_coat()
+        && let Some(laid) = bed.done.end_of(of)
+        && let Ok(Some(at)) = bed.reaches(studio, FilmState::ReadyToWrap)
+    {
+        let (held, lag) = (held(&bed.done.ages()), (at - laid).num_seconds() as f64);
+        let wrap = studio.pictures[p].steps.len();
+        lessons.push(Lesson { of_step: (p, wrap), of, held, lag, ratio: None });
     }
     lessons
 }
@@ -156,7 +173,9 @@ mod tests {
             for p in 0..studio.pictures.len() {
                 let mut draw = Pcg64Mcg::seed_from_u64(99 + p as u64);
                 let later = spread_out(&planner.alone(p), 2.0, &mut draw);
-                for lesson in followed(&studio, p, &later).iter().filter(|l| l.lag >= DAY_S) {
+                for lesson in
+                    followed(&studio, (p, false), &later).iter().filter(|l| l.lag >= DAY_S)
+                {
                     let read = planner.films.read_off(lesson).unwrap();
                     sum += (read / lesson.lag).ln().abs();
                 }

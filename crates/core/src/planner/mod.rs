@@ -13,6 +13,7 @@ mod changes;
 mod cup_place;
 mod decode;
 mod desk;
+mod dispatch;
 mod films;
 mod finish;
 mod holds;
@@ -26,6 +27,7 @@ mod parallel;
 mod pins;
 mod planned;
 mod problem;
+mod promise;
 mod ready;
 mod remind;
 mod rounds;
@@ -38,12 +40,13 @@ pub use changes::DateWayKind;
 pub use cup_place::cup_place;
 pub use desk::{Desk, same_support};
 pub use holds::{Held, Link, holds};
-pub use odds::{Aim, FUTURES, PictureOdds, odds};
+pub use odds::{Aim, FUTURES, PictureOdds, futures_for, odds};
 pub use on_purpose::HeldBack;
 pub use outlook::{CoatOutlook, FilmMoment, SPREAD, film_line, outlook, slowest_top, spread};
 pub use parallel::threads;
 pub use pins::Pin;
 pub use planned::as_planned;
+pub use promise::{Promise, Standing, in_ten, promise};
 pub use ready::{ReadyOutcome, ready};
 pub use remind::{MIST_EVERY, WetSession, wet_session};
 pub use search::{Planner, SearchProgress, moderate, plan};
@@ -102,9 +105,12 @@ pub struct PictureOutcome {
     pub picture: usize,
     /// End of the last step's hands-on work; `None` while a step is blocked or there are none.
     pub finish: Option<DateTime<Utc>>,
+    /// When it is ready: safe to wrap where that is meant and no step waits for it, else its finish; `None` when it
+    /// never is.
+    pub ready: Option<DateTime<Utc>>,
     /// The day it must be ready.
     pub due: Option<NaiveDate>,
-    /// Calendar days from the due day to the finish, 0 when in time.
+    /// Calendar days from the due day to when it is ready, 0 when in time.
     pub days_late: Option<i64>,
 }
 
@@ -113,7 +119,7 @@ pub struct PictureOutcome {
 pub struct Objective {
     /// Days late, weighted by the pictures.
     pub weighted_days_late: f64,
-    /// Minutes from the start of planning to each picture's finish, summed.
+    /// Minutes from the start of planning to when each picture is ready, summed.
     pub sum_of_finish_min: f64,
     /// Changes of picture or mix.
     pub set_ups: u32,

@@ -29,8 +29,18 @@ const SAMPLED_AIR_S: f64 = 6.0 * 3600.0;
 /// Futures sampled for the odds where nobody asks for another number. [practice] a share is then
 /// known to 4.6 %, and one does not wait
 pub const FUTURES: usize = 120;
+/// Steps played in all sampled futures together where nobody says how many [-]. [practice] some seconds
+const MOST_PLAYED: usize = 12_000;
+/// Futures sampled at least. [practice]
+const FEWEST: usize = 10;
 /// Part of the futures a day must hold in to be the 90 % day; look.md, drying.md.
 const SURE: f64 = 0.9;
+
+/// Futures to sample of a studio with so many steps still to do, where nobody asks for another number: of a large
+/// one fewer.
+pub fn futures_for(steps_left: usize) -> usize {
+    FUTURES.min(MOST_PLAYED / steps_left.max(1)).max(FEWEST)
+}
 
 /// What is asked of the futures.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]

@@ -4,15 +4,13 @@
 
 use super::decode::{Order, PictureProgress, Schedule};
 use super::films::{Films, Judged};
-use super::finish::plan_of;
-use super::parallel::threads;
+use super::parallel::{in_parallel, threads};
 use super::problem::Problem;
-use super::ready::ready_after;
 use super::search::Planner;
 use crate::cancel;
 use crate::film::Grid;
 use crate::picture::ReadyBy;
-use crate::time::{DAY_S, whole_seconds};
+use crate::time::DAY_S;
 
 /// By how much steps are held back for a first try, and for the next ones where that was no loss [days]. [practice]
 const TRIED: ([f64; 2], [f64; 3]) = ([3.0, 1.0], [2.0, 5.0, 8.0]);
@@ -116,11 +114,14 @@ pub(super) fn hold_back(
         problem.hold_back(&held);
         let Some(made) = Schedule::play(problem, films, order, None) else { break };
         let mut mine = held.iter().map(|h| h.picture);
-        let none_for = mine.clone().find(|p| !is_worth_it(problem, films, (&plain, &made), *p));
+        let none_for = mine.clone().find(|p| !is_worth_it(problem, (&plain, &made), *p));
         let for_nothing = none_for.or_else(|| {
             let mut harmed = plain.progress.iter().zip(&made.progress).enumerate();
             let later = |(q, (was, is)): (usize, (&PictureProgress, &PictureProgress))| {
-                held.iter().all(|h| h.picture != q) && problem.day(is.end) > problem.day(was.end)
+                held.iter().all(|h| h.picture != q) && {
+                    let day = |p: &PictureProgress| p.ready.map(|at| problem.day(at));
+                    day(is) > day(was)
+                }
             };
             harmed.any(later).then(|| mine.next_back()).flatten()
         });
@@ -133,28 +134,41 @@ pub(super) fn hold_back(
 
 /// What is to be held back of each picture, were it the only one.
 fn found_alone(problem: &mut Problem<'_>, films: &mut Films, plain: &Schedule) -> Vec<HeldBack> {
-    let mut held = Vec::new();
-    let mut rough = None;
-    for p in 0..problem.tasks.len() {
-        if free_coats(problem, p).is_empty() || ready_at(problem, films, plain, p).is_none() {
-            continue;
-        }
-        problem.hold_back(&[]);
-        let order = Order::by_picture(problem, &[p]);
-        let Some(alone) = Schedule::play(problem, films, &order, None) else { continue };
+    let could =
+        |p: &usize| !free_coats(problem, *p).is_empty() && ready_at(problem, plain, *p).is_some();
+    let pictures: Vec<usize> = (0..problem.tasks.len()).filter(could).collect();
+    problem.hold_back(&[]);
+    let (asked, known) = (&*problem, &*films);
+    // Looked for with rough films, and kept where the fine ones agree.
+    let looked = in_parallel(pictures.len(), threads(), |n| {
+        let p = pictures[n];
+        let (mut alone, mut rough) = (asked.clone(), Films::of_one(asked.studio, (p, Grid::ROUGH)));
+        let order = Order::by_picture(&alone, &[p]);
+        let made = Schedule::play(&alone, &mut rough, &order, None)?;
+        let times = times(&made, p);
         // What was found holds as long as the picture is done at the same times without it.
-        let times = times(&alone, p);
-        if let Some(known) = films.held_back(p, &times) {
+        if let Some(found) = known.held_back(p, &times) {
+            return Some((p, times, Some(found), Vec::new()));
+        }
+        let found = hold_picture(&mut alone, &mut rough, &order, p);
+        Some((p, times, None, found))
+    });
+    let mut held = Vec::new();
+    for (p, times, known, mut found) in looked {
+        if let Some(known) = known {
             held.extend(known);
             continue;
         }
-        // Looked for with rough films, and kept where the fine ones agree.
-        let rough = rough.get_or_insert_with(|| Films::on(problem.studio, Grid::ROUGH, threads()));
-        let mut found = hold_picture(problem, rough, &order, p);
-        problem.hold_back(&found);
-        let made = Schedule::play(problem, films, &order, None);
-        if !made.is_some_and(|made| is_worth_it(problem, films, (&alone, &made), p)) {
-            found.clear();
+        if !found.is_empty() {
+            let order = Order::by_picture(problem, &[p]);
+            let [alone, made] = [&[][..], &found[..]].map(|held| {
+                problem.hold_back(held);
+                Schedule::play(problem, films, &order, None)
+            });
+            let worth = alone.zip(made);
+            if !worth.is_some_and(|(alone, made)| is_worth_it(problem, (&alone, &made), p)) {
+                found.clear();
+            }
         }
         films.keep_held_back(p, times, found.clone());
         held.extend(found);
@@ -163,13 +177,8 @@ fn found_alone(problem: &mut Problem<'_>, films: &mut Films, plain: &Schedule) -
 }
 
 /// Whether picture `p` is ready sooner by [`WORTH`] in `made` than in `plain`, and not given up.
-fn is_worth_it(
-    problem: &Problem<'_>,
-    films: &Films,
-    (plain, made): (&Schedule, &Schedule),
-    p: usize,
-) -> bool {
-    let [was, is] = [plain, made].map(|plan| ready_at(problem, films, plan, p));
+fn is_worth_it(problem: &Problem<'_>, (plain, made): (&Schedule, &Schedule), p: usize) -> bool {
+    let [was, is] = [plain, made].map(|plan| ready_at(problem, plan, p));
     was.zip(is).is_some_and(|(was, is)| is + (WORTH * DAY_S) as i64 <= was)
 }
 
@@ -217,7 +226,7 @@ fn held_by_days(
     (order, made): (&Order, &Schedule),
     (p, steps): (usize, &[usize]),
 ) -> Option<Schedule> {
-    let was = ready_at(problem, films, made, p)?;
+    let was = ready_at(problem, made, p)?;
     let before = problem.held_back();
     let (mut best, mut found) = (before.clone(), None);
     let mut soonest = was - (WORTH * DAY_S) as i64;
@@ -234,7 +243,7 @@ fn held_by_days(
         let held: Vec<HeldBack> = kept.chain(more).collect();
         problem.hold_back(&held);
         let Some(tried) = Schedule::play(problem, films, order, None) else { continue };
-        let Some(at) = ready_at(problem, films, &tried, p) else { continue };
+        let Some(at) = ready_at(problem, &tried, p) else { continue };
         if at < was && !more_of_it {
             more_of_it = true;
             next.extend(TRIED.1);
@@ -249,15 +258,13 @@ fn held_by_days(
 }
 
 /// When picture `p` is ready by a plan [s of the epoch]; nothing where waiting on purpose could not matter.
-fn ready_at(problem: &Problem<'_>, films: &Films, made: &Schedule, p: usize) -> Option<i64> {
+fn ready_at(problem: &Problem<'_>, made: &Schedule, p: usize) -> Option<i64> {
     let picture = problem.picture(p);
     let wrapped = picture.ready_by == ReadyBy::Wrapped;
     if !wrapped || (picture.due.is_none() && !picture.is_packed()) {
         return None;
     }
-    let plan = plan_of(problem, made);
-    let bed = |planned: &[_]| films.played().bed_after(problem.studio, p, planned);
-    ready_after(problem.studio, &plan, p, bed).ok()?.at.map(whole_seconds)
+    made.progress[p].ready
 }
 
 /// Coats still to do of picture `p` that lie on one with much slow volatile, and are not pinned.

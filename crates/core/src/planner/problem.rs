@@ -2,7 +2,7 @@
 
 use super::Blocked;
 use super::pins::Pins;
-use crate::picture::Picture;
+use crate::picture::{Picture, ReadyBy};
 use crate::readiness::{Around, Bench, Calendar, FitAir, Mixes, Stretch, Task};
 use crate::studio::Studio;
 use crate::time::{full_minute, minutes_s, whole_instant, whole_seconds};
@@ -73,6 +73,12 @@ impl<'a> Problem<'a> {
 
     pub fn task(&self, p: usize, i: usize) -> Option<&Task> {
         self.tasks.get(p)?.get(i)?.as_ref()
+    }
+
+    /// Whether picture `p` is ready only when its film is safe to wrap, which no step of it waits for.
+    pub fn wraps(&self, p: usize) -> bool {
+        let picture = self.picture(p);
+        picture.ready_by == ReadyBy::Wrapped && picture.due.is_some() && !picture.is_packed()
     }
 
     /// Steps still to do.

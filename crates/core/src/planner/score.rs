@@ -11,7 +11,7 @@ pub(super) struct Score {
     pub late: f64,
     /// Coats painted from a tub past its last good day.
     pub past_tubs: u32,
-    /// Seconds from the start of planning to each finish, summed.
+    /// Seconds from the start of planning to when each picture is ready, summed.
     pub sum: i64,
     /// Changes of picture or mix.
     pub set_ups: u32,

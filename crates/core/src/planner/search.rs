@@ -6,6 +6,7 @@
 
 use super::bound::{Rests, bound};
 use super::decode::{Order, Schedule};
+use super::dispatch::{better_by_rule, rules};
 use super::films::{Films, Judged};
 use super::lessons::Lesson;
 use super::on_purpose::hold_back;
@@ -19,10 +20,6 @@ use crate::studio::{OrderEntry, Studio};
 use chrono::{DateTime, Utc};
 use std::collections::HashMap;
 use std::sync::{Mutex, MutexGuard, PoisonError};
-
-/// Steps of a picture after which the next one is begun, in orders that a search tries first [-]. [practice] before
-/// seals that wait for coats below, 0.5 to 0.7 is a tenth better than all at once, a fifth than one after the other
-const AFTERS: [f64; 7] = [0.05, 0.1, 0.2, 0.3, 0.5, 0.7, 1.0];
 
 /// How far a search is.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -103,7 +100,7 @@ pub struct Planner<'a> {
 }
 
 impl<'a> Planner<'a> {
-    /// The best of a few simple plans.
+    /// The best of a few simple plans: of what can start first, of simple rules, or of the studio's own order.
     pub fn new(request: Request<'a>) -> Self {
         let problem = Problem::new(request.studio, request.from);
         let films = Films::new(request.studio);
@@ -129,6 +126,9 @@ impl<'a> Planner<'a> {
         let mut best = Schedule::first_come(&problem, &mut films);
         let mut known = best.order(&problem);
         let mut ordered = false;
+        if order.is_none() {
+            (best, known) = better_by_rule(&problem, &mut films, (best, known));
+        }
         if let Some(order) = order.filter(|o| *o != known) {
             let limit = best.score;
             let played = Schedule::play(&problem, &mut films, &order, Some(&limit));
@@ -217,7 +217,7 @@ impl<'a> Planner<'a> {
         self.problem.studio
     }
 
-    /// The earliest finish of picture `p`: were it the only one, or in any plan that was tried.
+    /// The earliest that picture `p` is ready: were it the only one, or in any plan that was tried.
     pub fn earliest_finish(&mut self, p: usize) -> Option<DateTime<Utc>> {
         let order = Order::by_picture(&self.problem, &[p]);
         Schedule::play(&self.problem, &mut self.films, &order, None)?;
@@ -375,7 +375,8 @@ impl<'a> Planner<'a> {
         let mut best = self.judge(&own, Judged::Lags, None).unwrap_or(self.best.score);
         let mut promising = None;
         let mut going = true;
-        for order in self.good_orders() {
+        let ends: Vec<i64> = self.best.progress.iter().map(|p| p.ready.unwrap_or(p.end)).collect();
+        for order in rules(&self.problem, &ends).into_iter().flatten() {
             going = go_on(&self.progress());
             if !going {
                 break;
@@ -396,31 +397,6 @@ impl<'a> Planner<'a> {
             }
         }
         going
-    }
-
-    /// Orders that are often good: pictures by date, by the work left, by their weight over it, one after the other
-    /// or each begun a little after the one before it.
-    fn good_orders(&self) -> Vec<Order> {
-        let problem = &self.problem;
-        let due = |p: usize| problem.picture(p).due.unwrap_or(chrono::NaiveDate::MAX);
-        let work =
-            |p: usize| -> i64 { problem.tasks[p].iter().flatten().map(|t| t.hands_on).sum() };
-        let mut by_date: Vec<usize> = (0..problem.tasks.len()).collect();
-        let mut by_work = by_date.clone();
-        let mut by_weight = by_date.clone();
-        by_date.sort_by_key(|p| (due(*p), work(*p)));
-        by_work.sort_by_key(|p| work(*p));
-        by_weight.sort_by(|a, b| {
-            let w = |p: usize| problem.picture(p).weight / (work(p).max(1) as f64);
-            w(*b).total_cmp(&w(*a))
-        });
-        let mut orders = Vec::new();
-        for pictures in [by_date, by_work, by_weight] {
-            let whole = Order::by_picture(problem, &pictures);
-            orders.extend(AFTERS.iter().map(|after| whole.staggered(&pictures, *after)));
-            orders.push(whole);
-        }
-        orders
     }
 
     /// The score of an order, by lags or by films; `None` when it is worse than `limit`.

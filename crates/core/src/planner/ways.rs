@@ -3,8 +3,12 @@
 
 use super::changes::{Change, DateWayKind, changes};
 use super::parallel::{in_parallel, threads};
-use super::{PictureOutcome, Plan, Planner, ready};
+use super::promise::{Promise, Standing, promise};
+use super::{
+    Aim, PictureOutcome, Plan, Planner, ReadyOutcome, Request, SEED, futures_for, odds, ready,
+};
 use crate::air::RoomChange;
+use crate::picture::CoatFault;
 use crate::studio::{OrderEntry, Studio};
 use crate::time::minutes_between;
 use chrono::{DateTime, Utc};
@@ -36,16 +40,41 @@ pub struct DateWay {
     pub plan: Plan,
     /// When the picture is ready then.
     pub ready: DateTime<Utc>,
-    /// Minutes by which the picture is finished earlier.
+    /// Minutes by which the picture is ready earlier.
     pub gain_min: f64,
     /// Days late that are left.
     pub days_late: i64,
-    /// Weighted days by which the other pictures become later (negative: less late).
+    /// Weighted days by which the other pictures are ready later (negative: less late).
     pub others_later: f64,
+    /// What is then said of the date, by its odds.
+    pub date: Promise,
+    /// The order of work that the plan was played in.
+    turns: Vec<OrderEntry>,
 }
 
-/// Ways to finish picture `p` earlier: those that meet its date first, then the least harmful, then
-/// those that gain most. Where no single change meets the date, several are tried together.
+impl DateWay {
+    /// Samples the odds of picture `p`, with the futures that the season is told by.
+    fn sample(&mut self, p: usize, from: DateTime<Utc>) {
+        let request = Request { studio: &self.studio, from };
+        let futures = futures_for(self.plan.steps.len());
+        let played = (&self.turns[..], &self.plan.held[..]);
+        let sampled = odds(request, played, SEED, (futures, threads()), Aim::Ready, |_| {});
+        let outcome = ReadyOutcome { at: Some(self.ready), days_late: Some(self.days_late) };
+        self.date = promise(&self.studio, p, &outcome, sampled.get(p), from);
+    }
+
+    /// How near it comes to the date: 0 in time, 1 not sure, 2 late.
+    const fn rank(&self) -> u8 {
+        match self.date.standing {
+            Standing::Late | Standing::Stuck => 2,
+            Standing::NotSure => 1,
+            Standing::Done | Standing::NoDate | Standing::InTime => 0,
+        }
+    }
+}
+
+/// Ways to have picture `p` ready earlier: those that are sure to meet its date first, then those that may, then the
+/// least harmful, then those that gain most. Where no single change meets the date, several are tried together.
 /// `planner` holds the present plan. `told` hears how many of how many were planned.
 pub fn date_ways(
     planner: &Planner<'_>,
@@ -57,10 +86,13 @@ pub fn date_ways(
     let present = planner.plan();
     let Some(picture) = studio.pictures.get(p) else { return Vec::new() };
     let all = changes(studio, picture, p, &present, from);
-    let (of, done) = (all.len(), AtomicUsize::new(0));
+    // Each is planned, and those that help are sampled.
+    let (of, done) = (2 * all.len(), AtomicUsize::new(0));
     let threads = threads();
-    let asked = Asked { planner, p, present: &present, from };
-    let singles: Vec<Option<DateWay>> = in_parallel(of, threads, |n| {
+    let late_now = others_late(studio, &present, p);
+    let Ok(late_now) = late_now else { return Vec::new() };
+    let asked = Asked { planner, p, present: &present, late_now, from };
+    let singles: Vec<Option<DateWay>> = in_parallel(all.len(), threads, |n| {
         let way = asked.way(&all[n]);
         told(done.fetch_add(1, Ordering::Relaxed) + 1, of);
         Some(way)
@@ -73,9 +105,13 @@ pub fn date_ways(
         None
     };
     let mut found: Vec<DateWay> = singles.into_iter().flatten().chain(together).collect();
+    for (n, way) in found.iter_mut().enumerate() {
+        way.sample(p, from);
+        told(all.len() + n + 1, of);
+    }
     found.sort_by(|a, b| {
-        (a.days_late > 0)
-            .cmp(&(b.days_late > 0))
+        a.rank()
+            .cmp(&b.rank())
             .then((a.others_later > 0.0).cmp(&(b.others_later > 0.0)))
             .then(a.harm.cmp(&b.harm))
             .then(b.gain_min.total_cmp(&a.gain_min))
@@ -83,11 +119,23 @@ pub fn date_ways(
     found
 }
 
+/// Weighted days that the pictures other than `p` are ready late by `plan`.
+fn others_late(studio: &Studio, plan: &Plan, p: usize) -> Result<f64, CoatFault> {
+    let mut late = 0.0;
+    for q in (0..studio.pictures.len()).filter(|q| *q != p) {
+        let days = ready(studio, plan, q)?.days_late.unwrap_or(0);
+        late += studio.pictures[q].weight * days as f64;
+    }
+    Ok(late)
+}
+
 /// What is asked: ways for picture `p` beside the present plan.
 struct Asked<'a, 'p> {
     planner: &'a Planner<'p>,
     p: usize,
     present: &'a Plan,
+    /// Weighted days that the others are late by it.
+    late_now: f64,
     from: DateTime<Utc>,
 }
 
@@ -97,11 +145,10 @@ impl Asked<'_, '_> {
     fn way(&self, change: &Change<'_>) -> Option<DateWay> {
         let (p, present, studio) = (self.p, self.present, self.planner.studio());
         let mut changed = change.made(studio)?;
-        let picture = &studio.pictures[p];
-        let (plan, order) = self.planned(&changed);
+        let (plan, turns, hangs_on_it) = self.planned(&changed);
         // The order of work belongs to the way only where the gain hangs on it.
-        if let Some(order) = order {
-            changed.order = order;
+        if hangs_on_it {
+            changed.order.clone_from(&turns);
         }
         let lost = |(was, is): (&PictureOutcome, &PictureOutcome)| {
             was.finish.is_some() && is.finish.is_none()
@@ -117,9 +164,7 @@ impl Asked<'_, '_> {
         if was.is_some_and(|was| day(at) >= day(was)) {
             return None;
         }
-        let mine = |plan: &Plan| picture.weight * plan.pictures[p].days_late.unwrap_or(0) as f64;
-        let others_later = (plan.objective.weighted_days_late - mine(&plan))
-            - (present.objective.weighted_days_late - mine(present));
+        let others_later = others_late(&changed, &plan, p).ok()? - self.late_now;
         Some(DateWay {
             kinds: change.kinds(),
             what: change.said(),
@@ -131,15 +176,16 @@ impl Asked<'_, '_> {
             gain_min,
             days_late: is.days_late.unwrap_or(0),
             others_later,
+            date: promise(&changed, p, &is, None, self.from),
+            turns,
             studio: changed,
         })
     }
 
-    /// A plan of the changed studio, and its order of work where the plan hangs on it.
-    fn planned(&self, changed: &Studio) -> (Plan, Option<Vec<OrderEntry>>) {
+    /// A plan of the changed studio, the order of work it was played in, and whether the plan hangs on that order.
+    fn planned(&self, changed: &Studio) -> (Plan, Vec<OrderEntry>, bool) {
         let mut other = self.planner.clone().turn_to(changed, self.from);
-        let (at_once, ordered) = (other.plan(), other.is_ordered());
-        let given = ordered.then(|| other.order());
+        let (at_once, given, ordered) = (other.plan(), other.order(), other.is_ordered());
         // Nothing late is left to gain.
         if at_once.objective.weighted_days_late > 0.0 {
             let steps = (other.steps_left() as u64).max(1);
@@ -148,7 +194,7 @@ impl Asked<'_, '_> {
         }
         let searched = other.plan();
         let gains = searched.objective.weighted_days_late < at_once.objective.weighted_days_late;
-        if gains { (searched, Some(other.order())) } else { (at_once, given) }
+        if gains { (searched, other.order(), true) } else { (at_once, given, ordered) }
     }
 
     /// Several changes together, as few as meet the date, or as many as help: one after another is

@@ -2,12 +2,12 @@
 
 use super::at_second;
 use crate::formats::Moment;
-use chrono::{DateTime, Utc};
+use chrono::{DateTime, NaiveDate, Utc};
 use serde_json::{Value, json};
 use std::time::{Duration, Instant};
 use ulvek_core::planner::{
-    Aim, FUTURES, Link, Objective, PictureOdds, Plan, Planner, Request, SEED, holds, moderate,
-    odds as sample, ready, threads,
+    Aim, Link, Objective, PictureOdds, Plan, Planner, Request, SEED, futures_for, holds, moderate,
+    odds as sample, promise, ready, threads,
 };
 use ulvek_core::studio::Studio;
 use ulvek_core::time::seconds;
@@ -21,15 +21,10 @@ pub struct Effort {
     pub sampled: Option<u32>,
 }
 
-/// Steps played in all sampled futures together where nobody says how many [-]. [practice] some seconds
-const MOST_PLAYED: usize = 12_000;
-/// Futures sampled at least. [practice]
-const FEWEST: usize = 10;
-
 /// Plans every step that is not laid, from `from` on.
 ///
 /// `bound` is what no plan beats. Of a picture `ready` says when it is surely ready, `likely` when it is in half of the
-/// futures, and `odds` the share of futures in which it is by its due day, never told as certain. `search` says how
+/// futures, and `odds` the share of futures in which it is by its due day, never told as certain; `said` is the sentence for its date. `search` says how
 /// many orders of work were tried, and whether nothing better is known of.
 pub fn plan(studio: &Studio, from: DateTime<Utc>, effort: Effort) -> Value {
     let begun = Instant::now();
@@ -48,8 +43,7 @@ pub fn plan(studio: &Studio, from: DateTime<Utc>, effort: Effort) -> Value {
         }
     }
     let made = planner.plan();
-    let usual = FUTURES.min(MOST_PLAYED / steps_left.max(1)).max(FEWEST);
-    let futures = effort.sampled.map_or(usual, |futures| futures as usize);
+    let futures = effort.sampled.map_or_else(|| futures_for(steps_left), |n| n as usize);
     let request = Request { studio, from };
     let odds = sample(
         request,
@@ -116,6 +110,7 @@ fn steps(studio: &Studio, made: &Plan) -> Vec<Value> {
 }
 
 fn pictures(studio: &Studio, made: &Plan, odds: &[PictureOdds], from: DateTime<Utc>) -> Vec<Value> {
+    let days = |at: DateTime<Utc>, due: NaiveDate| (studio.hours.day(at) - due).num_days().max(0);
     made.pictures
         .iter()
         .map(|outcome| {
@@ -123,15 +118,17 @@ fn pictures(studio: &Studio, made: &Plan, odds: &[PictureOdds], from: DateTime<U
             let finish = outcome.finish.map(|at| at_second(seconds(at), studio));
             let safe = ready(studio, made, p).ok();
             let sampled = odds.iter().find(|o| o.picture == p);
+            let said = safe.map(|safe| promise(studio, p, &safe, sampled, from).said);
             json!({
                 "id": studio.pictures[p].id,
                 "finish": finish,
                 "due": outcome.due,
-                "days_late": outcome.days_late,
+                "days_late": outcome.finish.zip(outcome.due).map(|(at, due)| days(at, due)),
                 "ready": safe.and_then(|s| s.at).map(|at| at_second(seconds(at), studio)),
                 "ready_days_late": safe.and_then(|s| s.days_late),
                 "likely": sampled.and_then(PictureOdds::likely).map(|at| at_second(seconds(at), studio)),
                 "odds": sampled.and_then(|o| outcome.due.map(|due| o.told_by(due))),
+                "said": said,
                 "sure_day": sampled.and_then(PictureOdds::sure_day),
                 "held_by": held_by(studio, made, p, from),
             })

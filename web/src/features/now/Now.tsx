@@ -10,9 +10,10 @@ import { Loading } from '../../components/Loading';
 import { Recipe } from '../../components/Recipe';
 import { LogWork } from '../../components/LogWork';
 import { Trouble } from '../../components/Trouble';
+import { dateStyle } from '../../components/useDates';
 import { useKeys } from '../../components/useKeys';
 import { Legend } from '../../figures/Legend';
-import { clock, dueDay, exact, moment, span } from '../../format/time';
+import { clock, moment, span } from '../../format/time';
 import { start, STATES } from '../../format/words';
 import { Cautions } from './Cautions';
 import { Shortages } from '../../components/Shortages';
@@ -119,21 +120,19 @@ export function Now() {
           Nothing is planned. Make a picture, or set the studio’s hours.
         </Typography>
       )}
-      {view.late.length > 0 && (
+      {view.danger.length > 0 && (
         <Box component="section" aria-label="Dates in danger" sx={{ mb: 4 }}>
-          <Typography variant="h3">Not sure to make its date</Typography>
-          {view.late.map((p) => (
-            <Typography key={p.id} sx={{ color: 'error.main', fontWeight: 600, mt: 0.5 }}>
+          <Typography variant="h3">Dates in danger</Typography>
+          {view.danger.map(({ picture, date }) => (
+            <Typography key={picture.id} sx={{ ...dateStyle(date.standing), mt: 0.5 }}>
               <Box
                 component={Link}
-                to={`/pictures/${p.id}`}
+                to={`/pictures/${picture.id}`}
                 sx={{ ...pictureLink, color: 'inherit' }}
               >
-                {p.title}
+                {picture.title}
               </Box>
-              : due {p.due ? dueDay(p.due, now) : ''}, {p.ready_said} by{' '}
-              {p.finish ? exact(Date.parse(p.finish), zone) : 'never'}, {p.days_late}{' '}
-              {p.days_late === 1 ? 'day' : 'days'} late.
+              : {date.said}
             </Typography>
           ))}
         </Box>

@@ -3,6 +3,7 @@ import { useQuery } from '@tanstack/react-query';
 import type { Schemas } from '../../api/client';
 import { outlookQuery } from '../../api/queries';
 import { useCurrentStudio } from '../../components/currentStudio';
+import { inDanger, useDates } from '../../components/useDates';
 import { useNow } from '../../components/useNow';
 import { stateAt, laidTop } from '../../format/verdict';
 
@@ -33,6 +34,7 @@ export function useNowView() {
   const outlook = useQuery(outlookQuery(id));
   const now = useNow(outlook.data?.now, outlook.dataUpdatedAt);
   const data = outlook.data;
+  const { dateOf } = useDates(id, !!data);
   if (!data) return { outlook, now, zone: 'UTC' };
 
   const work: Work[] = data.pictures
@@ -89,6 +91,8 @@ export function useNowView() {
     later: work.slice(1).filter((w) => w.from < end),
     untouchable,
     ready,
-    late: data.pictures.filter((p) => (p.days_late ?? 0) > 0),
+    danger: data.pictures
+      .map((picture) => ({ picture, date: dateOf(picture) }))
+      .filter(({ date }) => inDanger(date.standing)),
   };
 }

@@ -10,9 +10,9 @@ import { useCurrentStudio } from '../../components/currentStudio';
 import { Loading } from '../../components/Loading';
 import { LogWork } from '../../components/LogWork';
 import { Trouble } from '../../components/Trouble';
+import { dateStyle, useDates } from '../../components/useDates';
 import { useKeys } from '../../components/useKeys';
 import { useShelfEdit } from '../../components/useShelfEdit';
-import { dueDay, moment } from '../../format/time';
 import { plain, start } from '../../format/words';
 import { ConflictDialog } from '../../components/ConflictDialog';
 import { topCoat } from '../../format/verdict';
@@ -52,6 +52,7 @@ function OnePicture({ id }: { id: string }) {
   const take = useDeletePicture();
   const navigate = useNavigate();
   const { data, now } = view;
+  const { dateOf } = useDates(studio, !!data);
   const zone = view.zone ?? 'UTC';
   const next = data?.outlook.plan.find((p) => p.sittings.length > 0);
   const touching = useTouching();
@@ -79,6 +80,7 @@ function OnePicture({ id }: { id: string }) {
     return <Loading what="Following the film" />;
   }
   const { outlook } = data;
+  const date = dateOf(outlook);
   const doc = edits.stored.picture;
   const { history } = edits.stored;
   const top = topCoat(
@@ -96,9 +98,10 @@ function OnePicture({ id }: { id: string }) {
         </Typography>
         <Typography color="text.secondary" sx={{ fontSize: 18 }}>
           {plain(outlook.width_cm)} × {plain(outlook.height_cm)} cm
-          {outlook.due ? ` · due ${dueDay(outlook.due, now)}` : ' · no date'}
           {' · '}
-          <Ready outlook={outlook} zone={zone} now={now} />
+          <Box component="span" sx={dateStyle(date.standing)}>
+            {date.said}
+          </Box>
           {doc.thinning &&
             ` · ${saidOf(thinnings, doc.thinning.school).toLowerCase()} here: “${doc.thinning.reason}”`}
         </Typography>
@@ -270,36 +273,3 @@ function OnePicture({ id }: { id: string }) {
 
 const isCoat = (doc: Schemas['PictureDoc'], step: string) =>
   typeof doc.steps?.find((s) => s.id === step)?.wet_film_um === 'number';
-
-/** When it will be ready against when it is due. */
-function Ready({
-  outlook,
-  zone,
-  now,
-}: {
-  outlook: Schemas['PictureOutlook'];
-  zone: string;
-  now: number;
-}) {
-  if (outlook.steps === 0) return <>no steps yet</>;
-  if (outlook.plan.length === 0) return <b>finished</b>;
-  if (!outlook.finish)
-    return (
-      <Box component="b" sx={{ color: 'error.main' }}>
-        cannot be finished as planned
-      </Box>
-    );
-  const ready = `ready ${moment(Date.parse(outlook.finish), now, zone)}`;
-  if (!outlook.days_late)
-    return (
-      <>
-        {ready}
-        {outlook.due ? ', in time' : ''}
-      </>
-    );
-  return (
-    <Box component="b" sx={{ color: 'error.main' }}>
-      {ready}, {outlook.days_late} {outlook.days_late === 1 ? 'day' : 'days'} late
-    </Box>
-  );
-}

@@ -4,18 +4,20 @@ import { Link } from 'react-router';
 import type { Schemas } from '../../api/client';
 import { useCatalogue } from '../../components/catalogue';
 import { Glimpse } from '../../components/Glimpse';
-import { dueDay, moment } from '../../format/time';
+import { dateStyle } from '../../components/useDates';
+import { moment } from '../../format/time';
 import { laidTop, verdict } from '../../format/verdict';
 import { plain, start } from '../../format/words';
 
 interface Props {
   picture: Schemas['PictureOutlook'];
+  date: Schemas['DateOut'];
   zone: string;
   now: number;
 }
 
 /** One picture: its coats in proportion, its verdict, its date. */
-export function PictureRow({ picture, zone, now }: Props) {
+export function PictureRow({ picture, date, zone, now }: Props) {
   const top = laidTop(picture);
   const { horizon_days: horizon } = useCatalogue();
   const done = picture.plan.length === 0 && picture.steps > 0;
@@ -101,21 +103,7 @@ export function PictureRow({ picture, zone, now }: Props) {
           {plain(picture.width_cm)} × {plain(picture.height_cm)} cm · {picture.done} of{' '}
           {picture.steps} steps done
         </Typography>
-        <Typography>{picture.due ? `Due ${dueDay(picture.due, now)}` : 'No date'}</Typography>
-        {picture.plan.length === 0 && picture.steps > 0 ? (
-          <Typography sx={{ fontWeight: 700 }}>Finished</Typography>
-        ) : (
-          picture.finish && (
-            <Typography
-              sx={picture.days_late ? { color: 'error.main', fontWeight: 700 } : undefined}
-            >
-              Ready {moment(Date.parse(picture.finish), now, zone)}
-              {picture.days_late
-                ? `, ${picture.days_late} ${picture.days_late === 1 ? 'day' : 'days'} late`
-                : ''}
-            </Typography>
-          )
-        )}
+        <Typography sx={dateStyle(date.standing)}>{date.said}</Typography>
       </Box>
     </Box>
   );

@@ -9,6 +9,7 @@ import { outlookQuery } from '../../api/queries';
 import { useCurrentStudio } from '../../components/currentStudio';
 import { Loading } from '../../components/Loading';
 import { Trouble } from '../../components/Trouble';
+import { useDates } from '../../components/useDates';
 import { useKeys } from '../../components/useKeys';
 import { useNow } from '../../components/useNow';
 import { NewPicture } from './NewPicture';
@@ -19,6 +20,7 @@ export function Pictures() {
   const { id } = useCurrentStudio();
   const outlook = useQuery(outlookQuery(id));
   const now = useNow(outlook.data?.now, outlook.dataUpdatedAt);
+  const { dateOf } = useDates(id, !!outlook.data);
   const [making, setMaking] = useState(false);
   const restore = useRestorePicture();
   const location = useLocation();
@@ -71,7 +73,13 @@ export function Pictures() {
         </Typography>
       )}
       {pictures.map((picture) => (
-        <PictureRow key={picture.id} picture={picture} zone={zone} now={now} />
+        <PictureRow
+          key={picture.id}
+          picture={picture}
+          date={dateOf(picture)}
+          zone={zone}
+          now={now}
+        />
       ))}
       {making && <NewPicture studio={id} onClose={() => setMaking(false)} />}
     </Box>

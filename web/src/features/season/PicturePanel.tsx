@@ -3,12 +3,12 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { Link } from 'react-router';
 import type { Schemas } from '../../api/client';
-import { dueDay } from '../../format/time';
 import { Holds } from './Holds';
 import { Sittings } from './Sittings';
 import type { SeasonState } from './useSeason';
 import { Ways } from './Ways';
-import { dateWords, oddsWords } from './words';
+import { dateStyle } from '../../components/useDates';
+import { beyondDate } from './words';
 import { LongWait } from './LongWait';
 
 interface Props {
@@ -21,7 +21,7 @@ interface Props {
 }
 
 /** Room for the odds or for waiting for them: what stands below must not move under a finger when they come. */
-const ODDS_ROOM = { minHeight: { xs: 96, md: 56 } };
+const ODDS_ROOM = { minHeight: 56 };
 
 /** Nothing that comes later stands above the sittings. */
 const PARTS = {
@@ -40,6 +40,7 @@ const PARTS = {
 /** One picture of the season: what its date hangs on, what would make it, its sittings. */
 export function PicturePanel({ view, picture, odds, step, onStep, onClose }: Props) {
   const { zone, now } = view;
+  const date = view.dateOf(picture);
   return (
     <Box
       component="section"
@@ -57,20 +58,16 @@ export function PicturePanel({ view, picture, odds, step, onStep, onClose }: Pro
           Close
         </Button>
       </Box>
-      <Typography sx={{ fontSize: 18, mt: 0.5 }}>{dateWords(picture, zone)}</Typography>
+      <Typography sx={{ fontSize: 18, mt: 0.5 }}>
+        <Box component="span" sx={dateStyle(date.standing)} data-testid="date">
+          {date.said}
+        </Box>{' '}
+        {beyondDate(picture, date.standing, zone)}
+      </Typography>
       <Box sx={view.named || picture.done ? undefined : ODDS_ROOM}>
-        {!picture.done && odds && (
+        {!picture.done && odds?.beside && (
           <Typography sx={{ mt: 1 }} data-testid="odds">
-            {odds.on_day != null && picture.due && (
-              <>
-                Odds for {dueDay(picture.due, now)}: <b>{oddsWords(odds.on_day)}</b>
-                {odds.day_earlier != null && `, a day earlier ${oddsWords(odds.day_earlier)}`}
-                {odds.day_later != null && `, a day later ${oddsWords(odds.day_later)}`}.{' '}
-              </>
-            )}
-            {odds.day_90
-              ? `The day that has 90 %: ${dueDay(odds.day_90, now)}.`
-              : 'In more than one of ten futures it is not finished at all.'}
+            {odds.beside}
           </Typography>
         )}
         <LongWait what="Sampling the odds" long={view.odds} />

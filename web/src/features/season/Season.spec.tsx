@@ -17,6 +17,11 @@ function picture(extra: Partial<Schemas['SeasonPicture']>): Schemas['SeasonPictu
     last_hours: null,
     finish: '2027-01-23T12:25:00Z',
     days_late: 3,
+    date: {
+      standing: 'not_sure',
+      short: 'Not sure as planned',
+      said: 'Planned ready 23 January; due 20 January.',
+    },
     ready_by: 'wrapped',
     earliest: '2027-01-23T12:25:00Z',
     done: false,
@@ -81,6 +86,12 @@ const stored = {
   },
 };
 
+const IN_TIME: Schemas['DateOut'] = {
+  standing: 'in_time',
+  short: 'In time: 9 in 10',
+  said: 'Surely ready by 20 January; due 20 January: 9 in 10.',
+};
+
 const way = {
   what: 'A fan that moves the room’s air over the work',
   risk: 'It moves dust.',
@@ -88,7 +99,7 @@ const way = {
   gain_min: 4320,
   finish: '2027-01-20T12:00:00Z',
   days_late: 0,
-  ready_by: 'wrapped',
+  date: IN_TIME,
   others_later: 0,
   draft: { pictures: [] },
 };
@@ -105,7 +116,7 @@ function backend(): Backend {
     answers: {
       'GET /api/studios/s/season': { body: season([picture({})]) },
       'POST /api/studios/s/season/what-if': {
-        body: season([picture({ finish: '2027-01-20T12:00:00Z', days_late: 0 })]),
+        body: season([picture({ finish: '2027-01-20T12:00:00Z', days_late: 0, date: IN_TIME })]),
       },
       'POST /api/studios/s/season/odds': {
         body: {
@@ -113,9 +124,14 @@ function backend(): Backend {
           pictures: [
             {
               id: 'p',
+              date: {
+                standing: 'late',
+                short: 'Late: 1 in 10',
+                said: 'Likely ready 23 January, surely by 27 January; due 20 January: 1 in 10.',
+              },
               on_day: 0.12,
-              day_earlier: 0.08,
-              day_later: 0.3,
+              told: '1 in 10',
+              beside: 'A day earlier less than 1 in 20, a day later 3 in 10.',
               day_10: '2027-01-20',
               day_50: '2027-01-23',
               day_90: '2027-01-27',
@@ -171,13 +187,15 @@ describe('the season', () => {
   it('says what is late, with its odds, and why', async () => {
     backend();
     open();
-    expect((await screen.findByTestId('season-verdict')).textContent).toBe(
-      'Lamp row is not sure to make its date: ready 3 days late on Sat 23 Jan, 13:25.',
+    fireEvent.click(await screen.findByRole('button', { name: /^Lamp row.*Late: 1 in 10/ }));
+    const said = 'Likely ready 23 January, surely by 27 January; due 20 January: 1 in 10.';
+    expect(screen.getByTestId('season-verdict').textContent).toBe(
+      `Lamp row is rather late than in time. ${said}`,
     );
-    fireEvent.click(await screen.findByRole('button', { name: /^Lamp row.*odds 12 %/ }));
     const panel = screen.getByRole('region', { name: 'Lamp row' });
-    expect(within(panel).getByTestId('odds').textContent).toContain(
-      'Odds for 20 Jan: 12 %, a day earlier 8 %, a day later 30 %. The day that has 90 %: 27 Jan.',
+    expect(within(panel).getByTestId('date').textContent).toBe(said);
+    expect(within(panel).getByTestId('odds').textContent).toBe(
+      'A day earlier less than 1 in 20, a day later 3 in 10.',
     );
     const holds = within(panel).getByRole('region', { name: 'What holds it' });
     expect(holds.textContent).toMatch(
@@ -253,10 +271,21 @@ describe('the season', () => {
     cleanup();
     const blocked = [{ step: 's2', title: 'Varnish 1', why: 'there is no flat place' }];
     answers['GET /api/studios/s/season'] = {
-      body: season([picture({ blocked, work: [], held_by: [], finish: null, days_late: null })]),
+      body: season([
+        picture({
+          blocked,
+          work: [],
+          held_by: [],
+          finish: null,
+          days_late: null,
+          date: { standing: 'stuck', short: 'Cannot be finished', said: 'It cannot be finished.' },
+        }),
+      ]),
     };
     open();
-    fireEvent.click(await screen.findByRole('button', { name: /^Lamp row.*cannot be placed/ }));
+    fireEvent.click(
+      await screen.findByRole('button', { name: /^Lamp row.*(Cannot be finished|Late)/ }),
+    );
     const sittings = screen.getByRole('region', { name: 'Sittings' });
     expect(sittings.textContent).toContain('Varnish 1 cannot be placed: there is no flat place.');
   });

@@ -62,7 +62,7 @@ export function Season() {
     <Box>
       <Typography variant="h1">Season</Typography>
       <Typography variant="h2" component="p" sx={{ mt: 0.5, mb: 1.5 }} data-testid="season-verdict">
-        {verdictOf(shown.pictures, zone)}
+        {verdictOf(shown.pictures, view.dateOf)}
       </Typography>
       <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1, mb: 1.5, alignItems: 'center' }}>
         <Box
@@ -156,10 +156,9 @@ export function Season() {
               >
                 <RowLabel
                   picture={picture}
-                  odds={odds}
+                  date={view.dateOf(picture)}
                   open={picture.id === open}
                   now={now}
-                  zone={zone}
                   onOpen={() => toggle(picture.id)}
                 />
                 <Box sx={{ minWidth: 0, overflow: 'hidden' }}>
@@ -174,7 +173,7 @@ export function Season() {
                       sessions={shown.sessions}
                       most={most}
                       chain={picture.id === open}
-                      odds={odds?.on_day ?? undefined}
+                      odds={odds?.told ?? undefined}
                       chosen={picture.id === open ? step : undefined}
                       onChoose={(next) => {
                         setOpen(picture.id);

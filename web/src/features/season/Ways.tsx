@@ -4,11 +4,11 @@ import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import type { Schemas } from '../../api/client';
 import { waysQuery } from '../../api/queries';
-import { exact } from '../../format/time';
+import { inDanger } from '../../components/useDates';
 import type { SeasonState } from './useSeason';
 import { LongWait } from './LongWait';
-import { useLong } from './useLong';
-import { days, shiftWords } from './words';
+import { useLong } from '../../components/useLong';
+import { shiftWords } from './words';
 
 interface Props {
   view: SeasonState;
@@ -17,7 +17,7 @@ interface Props {
 
 /** Ways to make the date: each planned anew, the least harmful that meet it first. */
 export function Ways({ view, picture }: Props) {
-  const late = (picture.days_late ?? 0) > 0 || picture.blocked.length > 0;
+  const late = inDanger(view.dateOf(picture).standing);
   const [asked, setAsked] = useState(late);
   const ways = useLong(waysQuery(view.id, picture.id), asked);
   return (
@@ -52,16 +52,7 @@ export function Ways({ view, picture }: Props) {
           >
             <Typography>
               <b>{way.what}</b>
-              {': '}
-              {way.days_late === 0 && late ? (
-                <b>makes the date</b>
-              ) : way.gain_min === null ? (
-                'it can be finished'
-              ) : (
-                shiftWords(-way.gain_min)
-              )}
-              {way.finish && `, ready ${exact(Date.parse(way.finish), view.zone)}`}
-              {way.days_late > 0 && `, still ${days(way.days_late)} late`}.
+              {way.gain_min !== null && `: ${shiftWords(-way.gain_min)}`}. {way.date.said}
             </Typography>
             <Typography color="text.secondary" sx={{ fontSize: 16 }}>
               {way.risk}

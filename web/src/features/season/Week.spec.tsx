@@ -32,7 +32,13 @@ function week(first: string, works: Schemas['WeekWork'][]): Schemas['Week'] {
       work: n === 0 ? works : [],
     };
   });
-  return { now: '2027-03-27T08:00:00Z', studio: 'North-light room', time_zone: OSLO, days };
+  const date: Schemas['DateOut'] = {
+    standing: 'in_time',
+    short: 'In time as planned',
+    said: 'Planned ready 29 March; due 2 April.',
+  };
+  const dates = [{ id: 'p', title: 'Lamp row', date }];
+  return { now: '2027-03-27T08:00:00Z', studio: 'North-light room', time_zone: OSLO, days, dates };
 }
 
 const asked: string[] = [];
@@ -40,6 +46,12 @@ const asked: string[] = [];
 function open(works: Schemas['WeekWork'][] = [work]) {
   asked.length = 0;
   vi.stubGlobal('fetch', (request: Request) => {
+    if (request.method === 'POST') {
+      const sampled = { futures: 120, pictures: [] };
+      return Promise.resolve(
+        new Response(JSON.stringify(sampled), { headers: { 'content-type': 'application/json' } }),
+      );
+    }
     const from = new URL(request.url).searchParams.get('from');
     asked.push(from ?? 'today');
     return Promise.resolve(
@@ -72,6 +84,9 @@ describe('the week sheet', () => {
       expect(entry).toContain(said);
     }
     expect(screen.getAllByText('no hours')).toHaveLength(6);
+    expect(screen.getByRole('region', { name: 'Dates' }).textContent).toBe(
+      'Lamp row: Planned ready 29 March; due 2 April.',
+    );
   });
 
   it('turns by a week of days, also over the change of the clocks', async () => {

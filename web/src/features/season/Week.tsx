@@ -9,6 +9,7 @@ import { weekQuery } from '../../api/queries';
 import { useCurrentStudio } from '../../components/currentStudio';
 import { Loading } from '../../components/Loading';
 import { Trouble } from '../../components/Trouble';
+import { dateStyle, useDates } from '../../components/useDates';
 import { clock, dueDay, fromField, isoDay, longDay } from '../../format/time';
 
 const DAY = 86_400_000;
@@ -18,11 +19,12 @@ export function Week() {
   const { id } = useCurrentStudio();
   const [from, setFrom] = useState<string>();
   const week = useQuery(weekQuery(id, from));
+  const { dateOf } = useDates(id, !!week.data);
   if (week.error && !week.data) {
     return <Trouble error={week.error} retry={() => void week.refetch()} />;
   }
   if (!week.data) return <Loading what="Writing the sheet" />;
-  const { days, time_zone: zone, studio } = week.data;
+  const { days, dates, time_zone: zone, studio } = week.data;
   const now = Date.parse(week.data.now);
   const noon = (day: string) => Date.parse(fromField(`${day}T12:00`, zone) ?? `${day}T12:00:00Z`);
   const first = days[0]?.day ?? '';
@@ -57,6 +59,15 @@ export function Week() {
       <Typography color="text.secondary" sx={{ mb: 2 }}>
         {studio}
       </Typography>
+      {dates.length > 0 && (
+        <Box component="section" aria-label="Dates" sx={{ mb: 2 }}>
+          {dates.map((picture) => (
+            <Typography key={picture.id} sx={dateStyle(dateOf(picture).standing)}>
+              <b>{picture.title}</b>: {dateOf(picture).said}
+            </Typography>
+          ))}
+        </Box>
+      )}
       {days.map((day) => (
         <Box
           component="section"

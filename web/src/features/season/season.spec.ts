@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import type { Schemas } from '../../api/client';
 import { ticks } from '../../figures/seasonAxis';
 import { consequences, withPicture, withSettings, withStep } from './draft';
-import { dateWords, verdictOf } from './words';
+import { beyondDate, verdictOf } from './words';
 
 const OSLO = 'Europe/Oslo';
 
@@ -17,6 +17,7 @@ function picture(extra: Partial<Schemas['SeasonPicture']>): Schemas['SeasonPictu
     last_hours: null,
     finish: '2027-01-18T12:00:00Z',
     days_late: 0,
+    date: { standing: 'in_time', short: 'In time: 9 in 10', said: 'Surely ready.' },
     ready_by: 'wrapped',
     earliest: '2027-01-18T12:00:00Z',
     done: false,
@@ -29,31 +30,53 @@ function picture(extra: Partial<Schemas['SeasonPicture']>): Schemas['SeasonPictu
   };
 }
 
-const late = picture({ id: 'b', title: 'Sleet', finish: '2027-01-23T12:00:00Z', days_late: 3 });
+const LATE: Schemas['DateOut'] = {
+  standing: 'late',
+  short: 'Late: 2 in 10',
+  said: 'Likely ready 23 January; due 20 January: 2 in 10.',
+};
+const late = picture({
+  id: 'b',
+  title: 'Sleet',
+  finish: '2027-01-23T12:00:00Z',
+  days_late: 3,
+  date: LATE,
+});
+const dateOf = (p: Schemas['SeasonPicture']) => p.date;
 
 describe('the verdict of a season', () => {
-  it('names the latest picture, by how much and when it is ready', () => {
-    expect(verdictOf([picture({}), late], OSLO)).toBe(
-      'Sleet is not sure to make its date: ready 3 days late on Sat 23 Jan, 13:00.',
+  it('names the picture that is in most danger, and says its date', () => {
+    const unsure = picture({
+      id: 'c',
+      title: 'Fog',
+      date: { standing: 'not_sure', short: 'Not sure: 6 in 10', said: 'Likely ready today.' },
+    });
+    expect(verdictOf([picture({}), unsure, late], dateOf)).toBe(
+      'Sleet is rather late than in time. Likely ready 23 January; due 20 January: 2 in 10. ' +
+        '1 more is not sure either.',
     );
-    expect(verdictOf([picture({})], OSLO)).toBe('Every picture makes its date.');
-    const done = picture({ done: true, days_late: 4 });
-    expect(verdictOf([done], OSLO)).toBe('Every picture is done.');
+    expect(verdictOf([unsure], dateOf)).toBe(
+      'Fog is not sure to make its date. Likely ready today.',
+    );
+    expect(verdictOf([picture({})], dateOf)).toBe('Every picture makes its date.');
+    const done = picture({ done: true, date: { ...LATE, standing: 'done' } });
+    expect(verdictOf([done], dateOf)).toBe('Every picture is done.');
   });
 
   it('says what cannot be placed, and why', () => {
     const blocked = [{ step: 's', title: 'Varnish', why: 'there is no flat place' }];
-    const stuck = picture({ blocked, finish: null });
-    expect(verdictOf([stuck], OSLO)).toBe('Lamp row: Varnish cannot be placed.');
-    expect(dateWords(stuck, OSLO)).toBe('Varnish cannot be placed: there is no flat place.');
+    const date: Schemas['DateOut'] = { ...LATE, standing: 'stuck' };
+    const stuck = picture({ blocked, finish: null, date });
+    expect(verdictOf([stuck], dateOf)).toBe('Lamp row: Varnish cannot be placed.');
+    expect(beyondDate(stuck, 'stuck', OSLO)).toBe(
+      'Varnish cannot be placed: there is no flat place.',
+    );
   });
 
-  it('says the earliest possible day of a date that cannot be met', () => {
+  it('says the earliest possible day of a date that may not be met', () => {
     const alone = picture({ ...late, earliest: '2027-01-21T12:00:00Z' });
-    expect(dateWords(alone, OSLO)).toBe(
-      'Its date cannot be met as things are: ready on Sat 23 Jan, 13:00, 3 days late. Were it ' +
-        'your only picture: Thu 21 Jan, 13:00.',
-    );
+    expect(beyondDate(alone, 'late', OSLO)).toBe('Were it your only picture: Thu 21 Jan, 13:00.');
+    expect(beyondDate(alone, 'in_time', OSLO)).toBe('');
   });
 });
 

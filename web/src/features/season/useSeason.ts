@@ -3,8 +3,8 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useDeferredValue, useState } from 'react';
 import type { Schemas } from '../../api/client';
 import { useAcceptDraft, useUndoDraft } from '../../api/edits';
-import { oddsQuery, pictureQuery, seasonQuery, studioQuery, whatIfQuery } from '../../api/queries';
-import { useLong } from './useLong';
+import { pictureQuery, seasonQuery, studioQuery, whatIfQuery } from '../../api/queries';
+import { useDates } from '../../components/useDates';
 import type { Change } from '../../components/stepEdits';
 import { useCurrentStudio } from '../../components/currentStudio';
 import { useNow } from '../../components/useNow';
@@ -52,7 +52,7 @@ export function useSeason() {
   // A sitting that is dragged asks often: the question follows the hand.
   const asked = useDeferredValue(named);
   const tried = useQuery({ ...whatIfQuery(id, asked?.draft ?? NOTHING), enabled: !!asked });
-  const odds = useLong(oddsQuery(id, NOTHING), !!season.data);
+  const { odds, dateOf } = useDates(id, !!season.data);
 
   const zone = season.data?.time_zone ?? 'UTC';
   const shown = named && tried.data ? tried.data : season.data;
@@ -76,6 +76,8 @@ export function useSeason() {
     season,
     shown,
     odds,
+    /** What is said of a picture's date: of a draft by its plan alone. */
+    dateOf: (picture: Schemas['SeasonPicture']) => (named ? picture.date : dateOf(picture)),
     tried,
     named,
     trouble,

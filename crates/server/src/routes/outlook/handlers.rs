@@ -3,7 +3,7 @@
 use super::wire::{
     AirOut, CalendarAsked, CoatOut, FilmOut, FindingOut, Outlook, PictureOutlook, PlaceOut,
     PlannedOut, PrepareOut, SectionOut, ShortageOut, Spread, SpreadOut, StatesOut, Strata,
-    StrataAsked, Week, WeekAsked, WeekDay, WeekWork,
+    StrataAsked, Week, WeekAsked, WeekDate, WeekDay, WeekWork,
 };
 use crate::compute::Lane;
 use crate::desks::Loaded;
@@ -24,8 +24,8 @@ use ulvek_core::evening::{Preparation, preparations};
 use ulvek_core::film::HORIZON_S;
 use ulvek_core::picture::{Frame, Stack};
 use ulvek_core::planner::{
-    CoatOutlook, Plan, ReadyOutcome, SPREAD, agenda, outlook as follow, shortages, slowest_top,
-    spread as spread_of,
+    CoatOutlook, Plan, ReadyOutcome, SPREAD, agenda, outlook as follow, promise, shortages,
+    slowest_top, spread as spread_of,
 };
 use ulvek_core::quantity::{Fault, check_day};
 use ulvek_core::rules::{Finding, check_at};
@@ -176,6 +176,7 @@ fn picture_outlook(
         due: picture.due,
         finish: ready.at,
         days_late: ready.days_late,
+        date: promise(studio, p, ready, None, now).into(),
         ready_by: picture.ready_by,
         ready_said: picture.ready_by.said_of_day(picture.is_packed()).into(),
         steps: picture.steps.len(),
@@ -378,9 +379,17 @@ pub async fn week(
     view(&mut app, Of::Studio(id), &headers, format!("week {from:?}"), move |scene| {
         let (stored, now) = (&scene.loaded.stored, scene.now);
         let studio = &stored.studio;
-        let (made, findings) =
-            scene.app.desks.at(&scene.loaded, |desk| (desk.plan(now), check_at(desk, now)));
-        let findings = findings?;
+        let (made, findings, ready) = scene
+            .app
+            .desks
+            .at(&scene.loaded, |desk| (desk.plan(now), check_at(desk, now), desk.ready(now)));
+        let (findings, ready) = (findings?, ready?);
+        let open = |p: &usize| studio.pictures[*p].steps.iter().any(|s| s.laid_at.is_none());
+        let dates = (0..studio.pictures.len()).filter(open).map(|p| WeekDate {
+            id: stored.pictures[p].id,
+            title: studio.pictures[p].title.clone(),
+            date: promise(studio, p, &ready[p], None, now).into(),
+        });
         let from = from.unwrap_or_else(|| studio.hours.day(now));
         let days = (0..WEEK_DAYS)
             .filter_map(|n| from.checked_add_days(Days::new(n)))
@@ -390,6 +399,7 @@ pub async fn week(
             studio: studio.name.clone(),
             time_zone: studio.hours.zone().name().to_owned(),
             days: days.collect(),
+            dates: dates.collect(),
         })
     })
     .await

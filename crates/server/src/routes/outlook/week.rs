@@ -1,6 +1,6 @@
 //! The week as a sheet, and the calendar, as they are asked for and sent.
 
-use crate::routes::shared::SpanOut;
+use crate::routes::shared::{DateOut, SpanOut};
 use chrono::{DateTime, NaiveDate, Utc};
 use serde::{Deserialize, Serialize};
 use ulvek_core::planner::AgendaEntry;
@@ -26,6 +26,19 @@ pub struct Week {
     pub time_zone: String,
     /// The days, in order.
     pub days: Vec<WeekDay>,
+    /// What is said of the date of each picture that is not finished.
+    pub dates: Vec<WeekDate>,
+}
+
+/// The date of one picture.
+#[derive(Serialize, ToSchema)]
+pub struct WeekDate {
+    /// Its key.
+    pub id: Uuid,
+    /// Its title.
+    pub title: String,
+    /// What is said of it by its plan.
+    pub date: DateOut,
 }
 
 /// One day.

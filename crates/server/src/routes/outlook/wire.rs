@@ -4,7 +4,7 @@ pub use super::steps::*;
 pub use super::week::*;
 
 use crate::formats::words;
-use crate::routes::shared::SpanOut;
+use crate::routes::shared::{DateOut, SpanOut};
 use chrono::{DateTime, NaiveDate, Utc};
 use serde::{Deserialize, Serialize};
 use ulvek_core::colour::UNDERPAINTINGS;
@@ -73,6 +73,8 @@ pub struct PictureOutlook {
     /// Days after the due day; 0 in time.
     #[schema(required)]
     pub days_late: Option<i64>,
+    /// What is said of its date.
+    pub date: DateOut,
     /// What is meant by it being ready.
     #[schema(schema_with = words::api::ready_by)]
     pub ready_by: ReadyBy,

@@ -27,8 +27,8 @@ use std::sync::Arc;
 use ulvek_core::deeds::{self, drafted, keep_draft};
 use ulvek_core::picture::Picture;
 use ulvek_core::planner::{
-    Aim, DateWay, Desk, FUTURES, FilmMoment, PictureOdds, Plan, PlannedStep, Request, SEED, holds,
-    odds as sample,
+    Aim, DateWay, Desk, FilmMoment, PictureOdds, Plan, PlannedStep, Request, SEED, futures_for,
+    holds, in_ten, odds as sample, promise,
 };
 use ulvek_core::quantity::{Checked, Fault};
 use ulvek_core::studio::Studio;
@@ -140,9 +140,7 @@ fn season_picture(
     let shared = desk.studio();
     let studio = shared.as_ref();
     let picture = &studio.pictures[p];
-    let (outcome, ready) = (&plan.pictures[p], desk.ready(now)?[p]);
-    // What comes after the last step, until it is ready, it takes alone too.
-    let rest = ready.at.zip(outcome.finish).map_or(Duration::zero(), |(at, end)| at - end);
+    let ready = desk.ready(now)?[p];
     let mine = || plan.steps.iter().filter(|s| s.picture == p);
     let film = desk.film_line(p, now, (seconds(until), RIBBON_FRAMES))?;
     let last_hours = picture.due.and_then(|due| studio.hours.last_before_day_off(due));
@@ -156,8 +154,9 @@ fn season_picture(
         last_hours: last_hours.map(|s| SpanOut::new((s.from, s.to))),
         finish: ready.at,
         days_late: ready.days_late,
+        date: promise(studio, p, &ready, None, now).into(),
         ready_by: picture.ready_by,
-        earliest: desk.earliest(now)[p].map(|at| at + rest),
+        earliest: desk.earliest(now)[p],
         done: !picture.steps.is_empty() && picture.steps.iter().all(|s| s.laid_at.is_some()),
         laid: laid(picture),
         work: mine().flat_map(|planned| WorkOut::all(planned, studio)).collect(),
@@ -204,7 +203,7 @@ const LONG_HOLDS_MIN: i64 = 10;
 /// How long odds and ways are waited for before it is said how far they are [s]. [practice]
 const PATIENCE_S: u64 = 2;
 
-/// Odds of the dates with the changes of a draft (or none), in 120 sampled futures.
+/// Odds of the dates with the changes of a draft (or none), in 120 sampled futures, of a large studio in fewer.
 /// While they are sampled it says how far it is (202): ask again. Nobody asks any more: it is given
 /// up.
 #[utoipa::path(post, operation_id = "season_odds", path = "/api/studios/{id}/season/odds", tag = "season", params(("id" = Uuid, Path)),
@@ -223,23 +222,33 @@ pub async fn odds(
         let plan = desk.plan(scene.now);
         let threads = ulvek_core::planner::threads();
         let request = Request { studio: &studio, from: scene.now };
-        let told = |_| progress.one_more(FUTURES as u64);
+        let futures = futures_for(plan.steps.len());
+        let told = |_| progress.one_more(futures as u64);
         let sampled =
-            sample(request, (&turns, &plan.held), SEED, (FUTURES, threads), Aim::Ready, told);
+            sample(request, (&turns, &plan.held), SEED, (futures, threads), Aim::Ready, told);
+        let ready = desk.ready(scene.now)?;
         let out = |o: PictureOdds| {
             let due = studio.pictures[o.picture].due;
             let by = |day: Option<NaiveDate>| day.map(|day| o.told_by(day));
+            let told = |day: Option<NaiveDate>| by(day).map(in_ten);
+            let (before, after) =
+                (told(due.and_then(|d| d.pred_opt())), told(due.and_then(|d| d.succ_opt())));
+            let beside = before
+                .zip(after)
+                .map(|(before, after)| format!("A day earlier {before}, a day later {after}."));
+            let (p, now) = (o.picture, scene.now);
             PictureOddsOut {
-                id: stored.pictures[o.picture].id,
+                id: stored.pictures[p].id,
+                date: promise(&studio, p, &ready[p], Some(&o), now).into(),
                 on_day: by(due),
-                day_earlier: by(due.and_then(|d| d.pred_opt())),
-                day_later: by(due.and_then(|d| d.succ_opt())),
+                told: told(due),
+                beside,
                 day_10: o.day_of(0.1),
                 day_50: o.day_of(0.5),
                 day_90: o.sure_day(),
             }
         };
-        Ok(Odds { futures: FUTURES, pictures: sampled.into_iter().map(out).collect() })
+        Ok(Odds { futures, pictures: sampled.into_iter().map(out).collect() })
     })
     .await
 }
@@ -296,6 +305,7 @@ pub async fn ways_to(
             gain_min: Some(way.gain_min).filter(|m| m.is_finite()),
             finish: Some(way.ready),
             days_late: way.days_late,
+            date: way.date.clone().into(),
             others_later: way.others_later,
             draft: draft_of(stored, &way),
         });

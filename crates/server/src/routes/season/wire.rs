@@ -2,7 +2,7 @@
 
 use crate::formats::{OrderEntryDoc, PictureDoc, StudioDoc, words};
 use crate::routes::outlook::wire::WaitOut;
-use crate::routes::shared::SpanOut;
+use crate::routes::shared::{DateOut, SpanOut};
 use chrono::{DateTime, NaiveDate, Utc};
 use serde::{Deserialize, Serialize};
 use ulvek_core::air::RoomChange;
@@ -179,6 +179,8 @@ pub struct SeasonPicture {
     /// Days after the due day; 0 in time.
     #[schema(required)]
     pub days_late: Option<i64>,
+    /// What is said of its date by the plan.
+    pub date: DateOut,
     /// What is meant by it being ready.
     #[schema(schema_with = words::api::ready_by)]
     pub ready_by: ReadyBy,
@@ -297,15 +299,17 @@ pub struct Odds {
 pub struct PictureOddsOut {
     /// Its key.
     pub id: Uuid,
+    /// What is said of its date by these odds.
+    pub date: DateOut,
     /// Probability that it is finished on its day, fraction of 1.
     #[schema(required)]
     pub on_day: Option<f64>,
-    /// The same, were the day one earlier.
+    /// The same in words: "6 in 10".
     #[schema(required)]
-    pub day_earlier: Option<f64>,
-    /// The same, were the day one later.
+    pub told: Option<String>,
+    /// What it would be a day earlier and a day later, in a sentence.
     #[schema(required)]
-    pub day_later: Option<f64>,
+    pub beside: Option<String>,
     /// The day by which one in ten futures has it finished.
     #[schema(required)]
     pub day_10: Option<NaiveDate>,
@@ -342,6 +346,8 @@ pub struct DateWayOut {
     pub finish: Option<DateTime<Utc>>,
     /// Days late that are left.
     pub days_late: i64,
+    /// What is then said of its date, by its odds.
+    pub date: DateOut,
     /// Weighted days by which other pictures become later.
     pub others_later: f64,
     /// The change, to be opened beside the present plan.

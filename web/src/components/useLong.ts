@@ -1,7 +1,7 @@
 /** Odds and ways take a while: how far they are, and a way to stop them. */
 import { type QueryKey, useQuery, type UseQueryOptions } from '@tanstack/react-query';
 import { useState } from 'react';
-import { isGoing, type Schemas } from '../../api/client';
+import { isGoing, type Schemas } from '../api/client';
 
 type Going = Schemas['Going'];
 
