@@ -82,7 +82,7 @@ const SHOTS: Shot[] = [
     take: async (page, url) => {
       await page.goto(`${url}/season`);
       await page
-        .getByText(/odds \d+ %/)
+        .getByText(/: \d in 10/)
         .first()
         .waitFor();
     },
@@ -93,7 +93,7 @@ const SHOTS: Shot[] = [
     take: async (page, url) => {
       await page.goto(`${url}/season`);
       await page
-        .getByText(/odds \d+ %/)
+        .getByText(/: \d in 10/)
         .first()
         .waitFor();
       await page.getByRole('button', { name: /^Sleet/ }).click();

@@ -18,7 +18,7 @@ test('a painter opens the studio and sees what to do, what dries and what is in 
   await expect(alone.getByRole('link', { name: 'Two carboys, north window' })).toBeVisible();
   await expect(alone).toContainText('until 18:42');
   await expect(page.getByRole('region', { name: 'Dates in danger' })).toContainText(
-    /Sleet, tram wires.*packed by .*5 days late/,
+    /Sleet, tram wires.*Likely ready .*; due 2 February: \d in 10/,
   );
 });
 

@@ -4,6 +4,7 @@
 
 use chrono::{DateTime, Duration, Utc};
 use proptest::prelude::*;
+use ulvek_core::air::{Air, AirSeries};
 use ulvek_core::deeds::{Laid, LaidFilm, Told, ToldWhat, happen, retell, too_early};
 use ulvek_core::mix::Mix;
 use ulvek_core::picture::{
@@ -141,12 +142,59 @@ fn a_coat_on_a_wet_one_is_said_before_it_is_kept() {
         anyway: None,
     };
     let said = |entry: &Laid| too_early(&worked(), 0, entry).unwrap();
-    assert_eq!(said(&laid("s3", hours(24) + Duration::minutes(3))).len(), 1);
+    let early = said(&laid("s3", hours(24) + Duration::minutes(3)));
+    assert!(early[0].contains("is ready for it from"), "{early:?}");
+    assert!(early[1].contains("fresh eyes") && early.len() == 2, "{early:?}");
     assert_eq!(said(&laid("s3", hours(200))), Vec::<String>::new());
     // The tone, put right to a minute before the pass: that one lies on it too early.
     let moved = said(&laid("s1", hours(24) - Duration::minutes(1)));
     assert!(moved.iter().any(|s| s.contains("would lie on")), "{moved:?}");
     assert_eq!(said(&laid("s1", at() + Duration::hours(1))), Vec::<String>::new());
+}
+
+#[test]
+fn a_coat_before_its_waiting_time_or_in_the_cold_is_said_before_it_is_kept() {
+    let entry = Laid {
+        step: "s3".into(),
+        at: hours(200),
+        film: LaidFilm::default(),
+        mix: None,
+        anyway: None,
+    };
+    let mut studio = worked();
+    studio.pictures[0].steps[2].not_before = Some(hours(300));
+    studio.air = AirSeries::constant(Air::try_new(6.0, 0.5, 0.15).unwrap());
+    let said = too_early(&studio, 0, &entry).unwrap();
+    assert!(said.iter().any(|s| s.contains("the date you set, until")), "{said:?}");
+    assert!(said.iter().any(|s| s.starts_with("6 °C is too cold")), "{said:?}");
+}
+
+#[test]
+fn what_was_planned_for_an_entry_goes_with_it_unless_it_was_changed() {
+    use PaintTrouble::{Dust, Lifted, Spots, TooDark, TooLight, Torn, WrongCast};
+    let troubles = [Dust, Lifted, Spots, TooDark, TooLight, Torn, WrongCast].map(ToldWhat::Trouble);
+    let titles = |studio: &Studio| -> Vec<(String, Option<Vec<String>>)> {
+        studio.pictures[0].steps.iter().map(|s| (s.id.clone(), s.after.clone())).collect()
+    };
+    for what in troubles.into_iter().chain([ToldWhat::WipedOff]) {
+        let mut studio = worked();
+        if what == ToldWhat::Trouble(Spots) {
+            studio.pictures[0].steps.truncate(2);
+        }
+        let before = titles(&studio);
+        studio.pictures[0] =
+            tell(&studio, &told(what.clone(), hours(24) + Duration::minutes(2))).unwrap().0;
+        assert_eq!(titles(&studio).len(), before.len() + 1, "{what:?}");
+        let entry = studio.pictures[0].happened[0].clone();
+        let back = |studio: &Studio| {
+            let picture = retell(studio, 0, (&entry, None), hours(30)).unwrap().picture;
+            titles(&Studio { pictures: vec![picture], ..studio.clone() })
+        };
+        assert_eq!(back(&studio), before, "{what:?}");
+        // What the painter made of it is the painter's.
+        studio.pictures[0].steps[2].hands_on_min += 5.0;
+        assert_eq!(back(&studio).len(), before.len() + 1, "{what:?}");
+    }
 }
 
 fn any_what() -> impl Strategy<Value = ToldWhat> {

@@ -50,7 +50,7 @@ fn studio(seed: u64) -> Studio {
                 })
                 .collect();
             Picture {
-                ready_by: if seed % 2 == 0 { ReadyBy::Sealed } else { ReadyBy::Wrapped },
+                ready_by: if seed.is_multiple_of(2) { ReadyBy::Sealed } else { ReadyBy::Wrapped },
                 weight: f64::from(draw.random_range(1..=3)),
                 due: Some((start() + Duration::days(draw.random_range(0..7))).date_naive()),
                 ..Picture::new(format!("p{p}"), (20.0, 30.0), steps)
@@ -105,7 +105,7 @@ fn no_order_of_a_few_steps_is_better_than_the_one_that_is_found() {
             }
         }
         // When a film is safe to wrap hangs on each minute between its coats.
-        let spare = if seed % 2 == 0 { 1.0 } else { 1.0005 };
+        let spare = if seed.is_multiple_of(2) { 1.0 } else { 1.0005 };
         assert_eq!(found.weighted_days_late, best.0, "seed {seed}");
         assert!(found.sum_of_finish_min <= best.1 * spare, "seed {seed}: {found:?}, {best:?}");
     }

@@ -92,7 +92,12 @@ fn plan_places_the_next_step_into_the_next_hours_with_its_wait() {
     assert_eq!(step["waits_for"]["state"], "paintable");
     assert_eq!(step["waits_for"]["of"], "s1");
     assert_eq!(out["pictures"][0]["days_late"], 1);
-    assert_eq!(out["objective"]["weighted_days_late"], 1.0);
+    // What counts is when it is ready: safe to wrap, days after the last coat.
+    let ready_late = out["pictures"][0]["ready_days_late"].as_f64().unwrap();
+    assert!(ready_late > 1.0, "{ready_late}");
+    assert_eq!(out["objective"]["weighted_days_late"], ready_late);
+    let said = out["pictures"][0]["said"].as_str().unwrap();
+    assert!(said.contains("; due 8 January: "), "{said}");
 }
 
 #[test]

@@ -3,7 +3,7 @@
 
 use super::Deed;
 use super::log::CLOCKS_APART_S;
-use super::mend::{lifted_test, mend, next};
+use super::mend::{lifted_test, mend, next, planned_for};
 use crate::colour::{Optics, Untold, usual_cards};
 use crate::film::{FilmState, Grid};
 use crate::mix::{Drawdown, Material, Mix, Swatch, SwatchSeen};
@@ -141,7 +141,8 @@ pub fn happen_all(
 }
 
 /// Puts the words, the place and the time `instead` in the stead of those of entry `n` of picture `p`, or
-/// takes the entry back: what its coat was counts again. What was planned because of it stays.
+/// takes the entry back: what its coat was counts again, and a step that was planned because of it goes, unless it was
+/// done or changed since.
 ///
 /// # Errors
 /// [`Fault`] when there is no such entry, or naming the field that does not fit.
@@ -167,16 +168,19 @@ pub fn retell(
     } else {
         let gone = picture.happened.remove(n);
         let step = gone.step.as_deref().and_then(|id| picture.place_of(id));
-        match (gone.what, step) {
+        match (&gone.what, step) {
             (What::WipedOff { was_um } | What::Sanded { was_um, .. }, Some(i)) => {
                 // An older change of the coat stands in what was before this one.
-                picture.steps[i].wet_film_um = Some(was_um);
+                picture.steps[i].wet_film_um = Some(*was_um);
             }
             (What::Trouble(PaintTrouble::Lifted), Some(i)) => {
                 let told = lifted_test(picture, i);
                 picture.tests.retain(|test| Some(test) != told.as_ref());
             }
             _ => {}
+        }
+        if let Some(planned) = step.and_then(|i| planned_for(&after, p, (i, &gone.what))) {
+            after.pictures[p].take_out(planned);
         }
         "take an entry back".to_owned()
     };

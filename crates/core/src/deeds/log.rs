@@ -6,10 +6,10 @@ use crate::film::Grid;
 use crate::mix::Mix;
 use crate::picture::{Picture, SealAnyway, Step, check_chain};
 use crate::quantity::{Fault, WetFilm, check_line, check_moment};
-use crate::readiness::{Bed, NotReady, history};
+use crate::readiness::{AirWanted, Bed, FitAir, NotReady, WaitReason, history};
 use crate::seal::{against, closed_gate};
 use crate::studio::Studio;
-use crate::time::told;
+use crate::time::{minutes_s, told, whole_seconds};
 use chrono::{DateTime, Duration, Utc};
 
 /// How far ahead of the application's clock a painter's clock may go [s]. [practice]
@@ -103,8 +103,9 @@ fn as_laid(studio: &Studio, (p, i): (usize, usize), laid: &Laid) -> Result<Studi
     Ok(after)
 }
 
-/// What the film says against `laid`, a sentence each: the coat goes onto one that is not ready for it, or a
-/// later one would have gone onto it too early. Nothing is changed.
+/// What the law says against `laid`, a sentence each: the coat goes onto one that is not ready for it, it comes before
+/// a waiting time is over or in air that is not fit, or a later one would have gone onto it too early. Nothing is
+/// changed.
 ///
 /// # Errors
 /// [`Fault`] naming the field of `laid` that does not fit.
@@ -132,6 +133,45 @@ pub fn too_early(studio: &Studio, p: usize, laid: &Laid) -> Result<Vec<String>, 
             let when = at.with_timezone(&zone).format("%A %-d %B, %H:%M");
             said.push(format!("{title}, done {when}, would lie on {below}, which {until}"));
         }
+    }
+    // A seal goes through its gate, which says all of this.
+    if !picture.steps[i].kind.seals() {
+        said.extend(other_reasons(&after, p, (i, laid.at))?);
+    }
+    Ok(said)
+}
+
+/// What beside the film speaks against step `i` as it is done at `at`: waiting times and the air.
+fn other_reasons(
+    studio: &Studio,
+    p: usize,
+    (i, at): (usize, DateTime<Utc>),
+) -> Result<Vec<String>, Fault> {
+    let picture = &studio.pictures[p];
+    let zone = studio.hours.zone();
+    let mut done = history(picture, std::iter::empty());
+    done.retain(|(t, other)| *t < at && *other != i);
+    let bed = Bed::after(studio, p, Grid::PLANNING, &done)?;
+    let mut said = Vec::new();
+    bed.done.waits(studio, (i, &picture.below()[i]), None, |until, reason, of| {
+        // What comes before what is told of the coats themselves.
+        if until > at && reason != WaitReason::Order {
+            let after = of.map(|of| format!(" after {}", picture.steps[of].called()));
+            let after = after.unwrap_or_default();
+            said.push(format!(
+                "it waits{after} for {}, until {}",
+                reason.word(),
+                told(until, zone)
+            ));
+        }
+    });
+    let step = &picture.steps[i];
+    let begun = at - Duration::seconds(minutes_s(step.hands_on_min));
+    let begun = whole_seconds(begun);
+    let air = FitAir::new(&studio.air, begun);
+    let wanted = AirWanted::of(studio, step);
+    if let Some((fault, _)) = air.fault(wanted, (begun, whole_seconds(at))) {
+        said.push(format!("{fault} for {}: {}", wanted.what(), wanted.remedy()));
     }
     Ok(said)
 }

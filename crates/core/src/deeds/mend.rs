@@ -2,7 +2,7 @@
 
 use crate::mix::{Material, MaterialKind, Mix};
 use crate::picture::{
-    Need, PaintTrouble, Picture, Step, StepKind, Touch, TouchTest, WIPED_UM, meet,
+    Need, PaintTrouble, Picture, Step, StepKind, Touch, TouchTest, WIPED_UM, What, meet,
 };
 use crate::quantity::{Checked, Fault, MOST_LETTERS, WetFilm};
 use crate::studio::{Look, MatchAsked, Studio};
@@ -180,6 +180,43 @@ fn to_come(picture: &Picture, i: usize) -> Vec<usize> {
     steps.filter(|(_, s)| s.laid_at.is_none() && s.wet_film_um.is_some()).map(|(n, _)| n).collect()
 }
 
+/// The step still to come that was planned because `what` happened to coat `i`, if there is one as it was planned.
+pub(super) fn planned_for(studio: &Studio, p: usize, (i, what): (usize, &What)) -> Option<usize> {
+    let picture = &studio.pictures[p];
+    let coat = &picture.steps[i];
+    let planned = match what {
+        What::WipedOff { .. } | What::Trouble(PaintTrouble::TooLight) => fresh(coat.clone()),
+        // It was planned once more where nothing else was to come.
+        What::Trouble(PaintTrouble::Spots) if to_come(picture, i).len() == 1 => fresh(coat.clone()),
+        What::Trouble(PaintTrouble::Spots) => return None,
+        What::Trouble(trouble) => {
+            let mut again = studio.clone();
+            mend(&mut again, p, (i, *trouble), &mut Vec::new()).ok()?;
+            let new = |s: &&Step| picture.place_of(&s.id).is_none();
+            again.pictures[p].steps.iter().find(new)?.clone()
+        }
+        _ => return None,
+    };
+    let same = |s: &Step| {
+        let planned = Step { id: s.id.clone(), after: s.after.clone(), ..planned.clone() };
+        s.laid_at.is_none() && planned == *s
+    };
+    (i + 1..picture.steps.len()).find(|n| same(&picture.steps[*n]))
+}
+
+/// `step` as it is when it is planned anew.
+fn fresh(step: Step) -> Step {
+    Step {
+        laid_at: None,
+        pinned_at: None,
+        not_before: None,
+        cup_g: None,
+        slowed: None,
+        earliest_gap_min: None,
+        ..step
+    }
+}
+
 /// Plans `step` right after the last thing done on or after step `i`; what was to stand on that stands on it.
 pub(super) fn next(picture: &mut Picture, i: usize, step: Step) {
     let last = picture.steps.iter().rposition(|s| s.laid_at.is_some()).map_or(i, |n| n.max(i));
@@ -193,16 +230,6 @@ pub(super) fn next(picture: &mut Picture, i: usize, step: Step) {
         }
     }
     let after = picture.steps[last].after.is_some().then(|| vec![on]);
-    let new = Step {
-        id,
-        after,
-        laid_at: None,
-        pinned_at: None,
-        not_before: None,
-        cup_g: None,
-        slowed: None,
-        earliest_gap_min: None,
-        ..step
-    };
+    let new = Step { id, after, ..fresh(step) };
     picture.put(last + 1, [new]);
 }

@@ -52,8 +52,8 @@ fn tenths(share: f64) -> u32 {
 /// A share of futures in words, never as if it were certain: `6 in 10`.
 pub fn in_ten(share: f64) -> String {
     match tenths(share) {
-        0 => "less than 1 in 20".into(),
-        10 => "more than 19 in 20".into(),
+        0 => "1 in 20".into(),
+        10 => "19 in 20".into(),
         n => format!("{n} in 10"),
     }
 }
@@ -147,15 +147,8 @@ mod tests {
     fn a_share_is_told_in_tenths_and_never_as_certain() {
         let told = [0.0, 0.04, 0.06, 0.44, 0.56, 0.86, 0.94, 0.96, 1.0].map(in_ten);
         let expected = [
-            "less than 1 in 20",
-            "less than 1 in 20",
-            "1 in 10",
-            "4 in 10",
-            "6 in 10",
-            "9 in 10",
-            "9 in 10",
-            "more than 19 in 20",
-            "more than 19 in 20",
+            "1 in 20", "1 in 20", "1 in 10", "4 in 10", "6 in 10", "9 in 10", "9 in 10",
+            "19 in 20", "19 in 20",
         ];
         assert_eq!(told, expected);
     }

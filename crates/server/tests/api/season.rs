@@ -183,10 +183,20 @@ async fn odds_are_those_of_120_futures_and_react_to_a_day(pool: MySqlPool) {
     let odds = studio.post_long(&format!("{path}/odds"), &json!({})).await.json();
     assert_eq!(odds["futures"], 120);
     for p in odds["pictures"].as_array().unwrap() {
-        let share = |name: &str| p[name].as_f64().unwrap();
-        assert!(share("day_earlier") <= share("on_day") && share("on_day") <= share("day_later"));
+        assert!(p["day_10"].as_str() <= p["day_50"].as_str());
         assert!(p["day_50"].as_str() <= p["day_90"].as_str());
+        // A date is said with its odds, and as it stands by them.
+        let (share, date) = (p["on_day"].as_f64().unwrap(), &p["date"]);
+        if date["standing"] != "done" {
+            let told = p["told"].as_str().unwrap();
+            assert!(date["said"].as_str().unwrap().ends_with(&format!(": {told}.")), "{date}");
+            assert_eq!(date["standing"] == "late", share < 0.45, "{share}: {date}");
+        }
     }
+    // The demo's late picture: a day more is worth telling.
+    let sleet = &odds["pictures"][1];
+    assert_eq!(sleet["date"]["standing"], "late", "{sleet}");
+    assert!(sleet["beside"].as_str().unwrap().starts_with("A day earlier "), "{sleet}");
 }
 
 #[sqlx::test(migrator = "MIGRATIONS")]

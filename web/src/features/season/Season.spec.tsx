@@ -131,7 +131,7 @@ function backend(): Backend {
               },
               on_day: 0.12,
               told: '1 in 10',
-              beside: 'A day earlier less than 1 in 20, a day later 3 in 10.',
+              beside: 'A day earlier 1 in 20, a day later 3 in 10.',
               day_10: '2027-01-20',
               day_50: '2027-01-23',
               day_90: '2027-01-27',
@@ -195,7 +195,7 @@ describe('the season', () => {
     const panel = screen.getByRole('region', { name: 'Lamp row' });
     expect(within(panel).getByTestId('date').textContent).toBe(said);
     expect(within(panel).getByTestId('odds').textContent).toBe(
-      'A day earlier less than 1 in 20, a day later 3 in 10.',
+      'A day earlier 1 in 20, a day later 3 in 10.',
     );
     const holds = within(panel).getByRole('region', { name: 'What holds it' });
     expect(holds.textContent).toMatch(

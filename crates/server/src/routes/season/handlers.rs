@@ -233,8 +233,11 @@ pub async fn odds(
             let told = |day: Option<NaiveDate>| by(day).map(in_ten);
             let (before, after) =
                 (told(due.and_then(|d| d.pred_opt())), told(due.and_then(|d| d.succ_opt())));
+            // A day more or less is said where it matters.
+            let matters = |(a, b): &(String, String)| a != b;
             let beside = before
                 .zip(after)
+                .filter(matters)
                 .map(|(before, after)| format!("A day earlier {before}, a day later {after}."));
             let (p, now) = (o.picture, scene.now);
             PictureOddsOut {

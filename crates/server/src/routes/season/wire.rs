@@ -307,7 +307,7 @@ pub struct PictureOddsOut {
     /// The same in words: "6 in 10".
     #[schema(required)]
     pub told: Option<String>,
-    /// What it would be a day earlier and a day later, in a sentence.
+    /// What it would be a day earlier and a day later, in a sentence, where that is not the same.
     #[schema(required)]
     pub beside: Option<String>,
     /// The day by which one in ten futures has it finished.
