@@ -231,13 +231,16 @@ fn a_coat_that_sets_before_it_is_done_is_laid_in_areas() {
     let said = |minutes| said_of(glaze(minutes));
     // drying.md: a glaze of 40 um sets after some 16 minutes; an hour of glazing is too long for it.
     let found = said(60.0);
-    assert!(found.len() == 1 && found[0].starts_with("60 minutes of work"), "{found:?}");
-    assert!(found[0].contains("cm²"), "{found:?}");
+    assert!(found.len() == 1 && found[0].starts_with("You plan 60 min"), "{found:?}");
+    assert!(found[0].contains("areas of about 20 × 15 cm"), "{found:?}");
+    // Twelve hours of it: a patch no hand could lay is not named.
+    let long = said(720.0);
+    assert!(long.iter().any(|what| what.contains("too soon for any patch")), "{long:?}");
     assert_eq!(said(10.0), [] as [String; 0]);
     // No retarder goes into a varnish: nothing of it is said there.
     let varnish =
         Step { hands_on_min: 60.0, ..step(StepKind::Varnish, &[("varnish-gloss", 1.0)], None) };
-    assert!(!said_of(varnish).iter().any(|what| what.contains("it sets in")));
+    assert!(!said_of(varnish).iter().any(|what| what.contains("it sets after")));
 }
 
 #[test]
