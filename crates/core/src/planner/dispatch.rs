@@ -59,7 +59,23 @@ pub(super) fn rules(problem: &Problem<'_>, ends: &[i64]) -> [Vec<Order>; RULES] 
     turns.map(staggered)
 }
 
-/// The best of `known` and of as many rules as there is time for, with its order.
+/// Whether pictures are late because of one another: one of them would be less late were it the only one.
+fn is_crowded(problem: &Problem<'_>, films: &mut Films, known: &Schedule) -> bool {
+    let late = |made: &Schedule, p: usize| {
+        made.progress[p].ready.map_or(i64::MAX, |ready| problem.days_late(p, ready))
+    };
+    (0..problem.tasks.len()).any(|p| {
+        let days = late(known, p);
+        days > 0 && problem.tasks[p].iter().any(Option::is_some) && {
+            let order = Order::by_picture(problem, &[p]);
+            let alone = Schedule::play(problem, films, &order, None);
+            alone.is_some_and(|alone| late(&alone, p) < days)
+        }
+    })
+}
+
+/// The best of `known` and of as many rules as there is time for, with its order. Where no picture is late because of
+/// another there is nothing to gain by them, and a change of one picture leaves the others where they were.
 pub(super) fn better_by_rule(
     problem: &Problem<'_>,
     films: &mut Films,
@@ -67,7 +83,7 @@ pub(super) fn better_by_rule(
 ) -> (Schedule, Order) {
     let steps = problem.steps_left();
     let tried = FIRST.len().min(MOST_PLAYED / steps.max(1));
-    if steps < 2 || problem.tasks.len() < 2 || tried == 0 {
+    if steps < 2 || tried == 0 || !is_crowded(problem, films, &known.0) {
         return known;
     }
     let ends: Vec<i64> = known.0.progress.iter().map(|p| p.ready.unwrap_or(p.end)).collect();

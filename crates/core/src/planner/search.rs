@@ -86,8 +86,6 @@ pub struct Planner<'a> {
     pub(super) films: Films,
     pub(super) best: Schedule,
     pub(super) order: Order,
-    /// Whether it began with an order that was given, and not with what can start first.
-    ordered: bool,
     /// What no plan is better than.
     proved: Option<Score>,
     /// What nothing that was seen is better than, and how many films were known when it was computed.
@@ -113,11 +111,24 @@ impl<'a> Planner<'a> {
     /// the same. Films of pictures that did not change are not computed again.
     pub fn turn_to<'b>(self, studio: &'b Studio, from: DateTime<Utc>) -> Planner<'b> {
         let own = self.order();
+        self.turned((studio, from), &own)
+    }
+
+    /// The same as that version would be planned by itself: what comes out is what that studio shows.
+    pub(super) fn plan_anew<'b>(self, studio: &'b Studio, from: DateTime<Utc>) -> Planner<'b> {
+        self.turned((studio, from), &studio.order)
+    }
+
+    fn turned<'b>(
+        self,
+        (studio, from): (&'b Studio, DateTime<Utc>),
+        turns: &[OrderEntry],
+    ) -> Planner<'b> {
         let Self { problem: old, mut films, .. } = self;
         films.turn_to(old.studio, studio);
         let problem = Problem::new(studio, from);
-        let order = carried(&own, &problem);
-        Planner::begin(problem, films, Some(order))
+        let order = (!turns.is_empty()).then(|| carried(turns, &problem));
+        Planner::begin(problem, films, order)
     }
 
     pub(super) fn begin(mut problem: Problem<'a>, mut films: Films, order: Option<Order>) -> Self {
@@ -125,7 +136,6 @@ impl<'a> Planner<'a> {
         films.judged = Judged::Films;
         let mut best = Schedule::first_come(&problem, &mut films);
         let mut known = best.order(&problem);
-        let mut ordered = false;
         if order.is_none() {
             (best, known) = better_by_rule(&problem, &mut films, (best, known));
         }
@@ -133,7 +143,7 @@ impl<'a> Planner<'a> {
             let limit = best.score;
             let played = Schedule::play(&problem, &mut films, &order, Some(&limit));
             if let Some(schedule) = played {
-                (best, known, ordered) = (schedule, order, true);
+                (best, known) = (schedule, order);
             }
         }
         let best = hold_back(&mut problem, &mut films, &known, best);
@@ -142,7 +152,6 @@ impl<'a> Planner<'a> {
             films,
             best,
             order: known,
-            ordered,
             proved: None,
             bound: None,
             tried: 0,
@@ -206,11 +215,6 @@ impl<'a> Planner<'a> {
             && best.past_tubs == 0
             && best.sum <= bound.sum
             && best.set_ups <= bound.set_ups
-    }
-
-    /// Whether the plan it began with hangs on an order that was given to it.
-    pub(super) const fn is_ordered(&self) -> bool {
-        self.ordered
     }
 
     pub(super) const fn studio(&self) -> &'a Studio {

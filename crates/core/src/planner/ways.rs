@@ -182,10 +182,11 @@ impl Asked<'_, '_> {
         })
     }
 
-    /// A plan of the changed studio, the order of work it was played in, and whether the plan hangs on that order.
+    /// A plan of the changed studio, the order of work it was played in, and whether it was found by a search: then it
+    /// hangs on that order, and else the changed studio shows it by itself.
     fn planned(&self, changed: &Studio) -> (Plan, Vec<OrderEntry>, bool) {
-        let mut other = self.planner.clone().turn_to(changed, self.from);
-        let (at_once, given, ordered) = (other.plan(), other.order(), other.is_ordered());
+        let mut other = self.planner.clone().plan_anew(changed, self.from);
+        let (at_once, given) = (other.plan(), other.order());
         // Nothing late is left to gain.
         if at_once.objective.weighted_days_late > 0.0 {
             let steps = (other.steps_left() as u64).max(1);
@@ -194,7 +195,7 @@ impl Asked<'_, '_> {
         }
         let searched = other.plan();
         let gains = searched.objective.weighted_days_late < at_once.objective.weighted_days_late;
-        if gains { (searched, other.order(), true) } else { (at_once, given, ordered) }
+        if gains { (searched, other.order(), true) } else { (at_once, given, false) }
     }
 
     /// Several changes together, as few as meet the date, or as many as help: one after another is
