@@ -147,14 +147,15 @@ export const whatIfQuery = (id: string, draft: Schemas['Draft']) =>
 /** A long computation is asked about again as long as it goes on; the server waits with its answer. */
 const askAgain = (answer: object | undefined) => (isGoing(answer) ? 100 : false);
 
-export const oddsQuery = (id: string, draft: Schemas['Draft']) =>
+/** The odds of the plan as it is; `plan` names it, so that odds of another one are never shown for it. */
+export const oddsQuery = (id: string, plan: string) =>
   queryOptions({
-    queryKey: ['odds', id, draft],
+    queryKey: ['odds', id, plan],
     queryFn: ({ signal }) =>
       unwrap(
         client.POST('/api/studios/{id}/season/odds', {
           params: { path: { id } },
-          body: draft,
+          body: { pictures: [] },
           signal,
         }),
       ),

@@ -3304,7 +3304,7 @@ export interface components {
         };
         /** @description Odds of one picture. */
         PictureOddsOut: {
-            /** @description What it would be a day earlier and a day later, in a sentence. */
+            /** @description What it would be a day earlier and a day later, in a sentence, where that is not the same. */
             beside: string | null;
             /** @description What is said of its date by these odds. */
             date: components["schemas"]["DateOut"];

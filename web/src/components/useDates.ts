@@ -6,11 +6,16 @@ import { useLong } from './useLong';
 type DateOut = Schemas['DateOut'];
 type Standing = DateOut['standing'];
 
-const NOTHING: Schemas['Draft'] = { pictures: [] };
+interface Dated {
+  id: string;
+  date: DateOut;
+}
 
-export function useDates(studio: string, wanted: boolean) {
-  const odds = useLong(oddsQuery(studio, NOTHING), wanted);
-  const dateOf = (picture: { id: string; date: DateOut }) =>
+/** `pictures` are those of the plan, as soon as they are there. */
+export function useDates(studio: string, pictures?: Dated[]) {
+  const plan = (pictures ?? []).map((p) => `${p.id} ${p.date.said}`).join(' ');
+  const odds = useLong(oddsQuery(studio, plan), !!pictures);
+  const dateOf = (picture: Dated) =>
     odds.data?.pictures.find((o) => o.id === picture.id)?.date ?? picture.date;
   return { odds, dateOf };
 }

@@ -34,7 +34,7 @@ export function useNowView() {
   const outlook = useQuery(outlookQuery(id));
   const now = useNow(outlook.data?.now, outlook.dataUpdatedAt);
   const data = outlook.data;
-  const { dateOf } = useDates(id, !!data);
+  const { dateOf } = useDates(id, data?.pictures);
   if (!data) return { outlook, now, zone: 'UTC' };
 
   const work: Work[] = data.pictures

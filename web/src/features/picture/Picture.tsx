@@ -52,7 +52,7 @@ function OnePicture({ id }: { id: string }) {
   const take = useDeletePicture();
   const navigate = useNavigate();
   const { data, now } = view;
-  const { dateOf } = useDates(studio, !!data);
+  const { dateOf } = useDates(studio, view.pictures);
   const zone = view.zone ?? 'UTC';
   const next = data?.outlook.plan.find((p) => p.sittings.length > 0);
   const touching = useTouching();

@@ -18,7 +18,8 @@ export function usePictureView(id: string) {
   // Nothing lies there any more: the slowest place is shown again.
   const gone = strata.error instanceof ApiError && strata.error.problem.path === 'section';
   if (gone && section !== undefined) setSection(undefined);
-  const zone = useQuery(outlookQuery(studio)).data?.time_zone;
+  const studioNow = useQuery(outlookQuery(studio)).data;
+  const zone = studioNow?.time_zone;
   const now = useNow(strata.data?.now, strata.dataUpdatedAt);
   const [held, setHeld] = useState<number>();
   const [mode, setMode] = useState<'elastic' | 'even'>('elastic');
@@ -42,6 +43,8 @@ export function usePictureView(id: string) {
     setSection,
     all,
     zone,
+    /** All pictures of the plan. */
+    pictures: studioNow?.pictures,
     now,
     cursor,
     /** Whether the cursor follows the time. */

@@ -20,7 +20,7 @@ export function Pictures() {
   const { id } = useCurrentStudio();
   const outlook = useQuery(outlookQuery(id));
   const now = useNow(outlook.data?.now, outlook.dataUpdatedAt);
-  const { dateOf } = useDates(id, !!outlook.data);
+  const { dateOf } = useDates(id, outlook.data?.pictures);
   const [making, setMaking] = useState(false);
   const restore = useRestorePicture();
   const location = useLocation();

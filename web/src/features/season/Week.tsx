@@ -19,7 +19,7 @@ export function Week() {
   const { id } = useCurrentStudio();
   const [from, setFrom] = useState<string>();
   const week = useQuery(weekQuery(id, from));
-  const { dateOf } = useDates(id, !!week.data);
+  const { dateOf } = useDates(id, week.data?.dates);
   if (week.error && !week.data) {
     return <Trouble error={week.error} retry={() => void week.refetch()} />;
   }

@@ -52,7 +52,7 @@ export function useSeason() {
   // A sitting that is dragged asks often: the question follows the hand.
   const asked = useDeferredValue(named);
   const tried = useQuery({ ...whatIfQuery(id, asked?.draft ?? NOTHING), enabled: !!asked });
-  const { odds, dateOf } = useDates(id, !!season.data);
+  const { odds, dateOf } = useDates(id, season.data?.pictures);
 
   const zone = season.data?.time_zone ?? 'UTC';
   const shown = named && tried.data ? tried.data : season.data;
