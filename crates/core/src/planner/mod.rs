@@ -14,6 +14,7 @@ mod cup_place;
 mod decode;
 mod desk;
 mod dispatch;
+mod extra_session;
 mod films;
 mod finish;
 mod holds;
