@@ -24,8 +24,8 @@ pub struct Effort {
 /// Plans every step that is not laid, from `from` on.
 ///
 /// `bound` is what no plan beats. Of a picture `ready` says when it is surely ready, `likely` when it is in half of the
-/// futures, and `odds` the share of futures in which it is by its due day, never told as certain; `said` is the sentence for its date. `search` says how
-/// many orders of work were tried, and whether nothing better is known of.
+/// futures, and `odds` the share of futures in which it is by its due day, never told as certain; `said` is the sentence
+/// for its date. `search` says how many orders of work were tried, and whether nothing better is known of.
 pub fn plan(studio: &Studio, from: DateTime<Utc>, effort: Effort) -> Value {
     let begun = Instant::now();
     let mut planner = Planner::new(Request { studio, from });

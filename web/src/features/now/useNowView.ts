@@ -93,6 +93,6 @@ export function useNowView() {
     ready,
     danger: data.pictures
       .map((picture) => ({ picture, date: dateOf(picture) }))
-      .filter(({ date }) => inDanger(date.standing)),
+      .filter(({ picture, date }) => picture.due !== null && inDanger(date.standing)),
   };
 }
