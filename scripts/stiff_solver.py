@@ -1,7 +1,7 @@
 """The drying of one coat by a general stiff solver: the same cells and equations as crates/core/src/film, written apart
 from them, followed by SciPy's BDF.
 
-Prints the states it finds, which crates/core/tests/drying_reference.rs holds the film against, and how long it took;
+Prints the states it finds, which crates/core/tests/film/drying_reference.rs holds the film against, and how long it took;
 `cargo bench -p ulvek-core --bench drying` prints how long the film takes. Needs numpy and scipy (`pip install scipy`).
 
     python3 scripts/stiff_solver.py

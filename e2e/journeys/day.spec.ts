@@ -33,15 +33,15 @@ test('an evening: a session, a coat that went wrong, a note, and all of it found
   await glaze.getByRole('button', { name: 'Something happened' }).click();
   await glaze.getByRole('button', { name: 'Streaks or bands' }).click();
   const told = page.getByRole('status').filter({ hasText: 'streaks or bands.' });
-  await expect(told).toContainText('The coats of its kind to come are a quarter thinner now.');
+  await expect(told).toContainText('Mix the next one with a knife until no streak shows.');
   await told.getByRole('textbox', { name: 'Where' }).fill('lower left glass');
   await told.getByRole('button', { name: 'Keep' }).click();
   await expect(told.getByRole('button', { name: 'Keep' })).toBeDisabled();
   await expectAccessible(page);
 
-  // The glaze to come is thinner; taken back it stays so, and the record keeps both entries.
+  // No film changes by it, and the record keeps both entries.
   await openPicture(page, 'Two carboys');
-  await expect(page.getByRole('listitem', { name: 'Glaze 3' })).toContainText('30 µm wet');
+  await expect(page.getByRole('listitem', { name: 'Glaze 3' })).toContainText('40 µm wet');
   const notes = page.getByRole('region', { name: 'Notes and what happened' });
   await expect(notes).toContainText('Streaks or bands, Glaze 2, lower left glass');
   await notes.getByRole('button', { name: 'Write a note' }).click();

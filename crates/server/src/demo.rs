@@ -5,7 +5,7 @@ use chrono::{DateTime, Duration, NaiveTime, Timelike, Utc, Weekday};
 use thiserror::Error;
 use ulvek_core::air::{Air, AirSeries, Origin};
 use ulvek_core::mix::{Material, Mix, Stock, starter_shelf};
-use ulvek_core::picture::{Picture, SealRecord, Step, WAYS, usual_ground};
+use ulvek_core::picture::{Picture, SMALL_CM, SealRecord, Step, WAYS, usual_ground};
 use ulvek_core::quantity::OutOfRange;
 use ulvek_core::studio::{
     AirSource, HoursError, OpenHours, RoomAhead, Studio, StudioHours, Tightness, Tub, TubCheck,
@@ -256,29 +256,10 @@ fn room(now: DateTime<Utc>) -> Result<AirSeries, DemoError> {
     Ok(AirSeries::of(usual, readings))
 }
 
-/// The steps of a way of working.
-///
-/// # Errors
-/// [`DemoError::Way`] when there is none of that name.
-pub fn way_steps(way: &'static str) -> Result<Vec<Step>, DemoError> {
-    let way = WAYS.iter().find(|w| w.id == way).ok_or(DemoError::Way(way))?;
-    Ok(way
-        .steps
-        .iter()
-        .enumerate()
-        .map(|(i, s)| Step {
-            name: (!s.name.is_empty()).then(|| s.name.to_owned()),
-            hands_on_min: s.minutes,
-            wet_film_um: (s.film_um > 0.0).then_some(s.film_um),
-            share_of_area: s.kind.usual_share(),
-            mix: mix(s.mix),
-            ..Step::usual(format!("s{}", i + 1), s.kind)
-        })
-        .collect())
-}
-
 fn steps(sketch: &Sketch, now: DateTime<Utc>) -> Result<Vec<Step>, DemoError> {
-    let mut steps = way_steps(sketch.way)?;
+    let way = WAYS.iter().find(|w| w.id == sketch.way).ok_or(DemoError::Way(sketch.way))?;
+    // As long as their painter takes for a small picture.
+    let mut steps = way.steps_on(SMALL_CM);
     if sketch.id == "sleet" {
         // The picture that will not make its date unless something changes: a retarded glaze, and
         // slow-drying paint in the coat to come.

@@ -4,6 +4,7 @@ use crate::problem::Problem;
 use chrono::{DateTime, Utc};
 use std::sync::{Arc, Mutex, PoisonError};
 use std::time::Duration;
+use ulvek_core::learn::Learned;
 use ulvek_core::planner::{Desk, same_support};
 use ulvek_core::seal::KnownFilms;
 use ulvek_core::studio::Studio;
@@ -26,6 +27,8 @@ pub struct Loaded {
     pub stored: StoredStudio,
     /// The same, to be shared.
     pub studio: Arc<Studio>,
+    /// What its touch tests teach.
+    pub learned: Learned,
     /// Its photographs, without pixels.
     pub photographs: Vec<Photograph>,
 }

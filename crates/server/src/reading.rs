@@ -28,9 +28,9 @@ pub async fn load(app: &mut App, studio: Uuid) -> Result<Arc<Loaded>, Problem> {
     let loaded = app
         .aside(move || {
             // What the tests teach is never kept: the same tests always teach the same.
-            stored.studio.learn();
+            let learned = stored.studio.learn();
             let around = Arc::new(stored.studio.clone());
-            Arc::new(Loaded { state, stored, studio: around, photographs })
+            Arc::new(Loaded { state, stored, studio: around, learned, photographs })
         })
         .await?;
     desks.loaded.insert(key, loaded.clone());

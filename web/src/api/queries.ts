@@ -35,10 +35,12 @@ export const shelfQuery = (id: string) =>
   });
 
 /** Every way of working, with its steps as they begin in this studio. */
-export const waysOfStudioQuery = (id: string) =>
+export const waysOfStudioQuery = (id: string, size: { width_cm: number; height_cm: number }) =>
   queryOptions({
-    queryKey: ['shelf', id, 'ways'],
-    queryFn: () => unwrap(client.GET('/api/studios/{id}/ways', { params: { path: { id } } })),
+    queryKey: ['shelf', id, 'ways', size],
+    queryFn: () =>
+      unwrap(client.GET('/api/studios/{id}/ways', { params: { path: { id }, query: size } })),
+    placeholderData: keepPreviousData,
   });
 
 /** A step of every kind as it usually begins on a picture, and where it belongs. */
@@ -86,6 +88,13 @@ export const spreadQuery = (id: string) =>
   queryOptions({
     queryKey: ['spread', id],
     queryFn: () => unwrap(client.GET('/api/pictures/{id}/spread', { params: { path: { id } } })),
+  });
+
+/** What a picture would be ready soonest without, for the plan that shows `plan`. */
+export const causeQuery = (id: string, plan: string) =>
+  queryOptions({
+    queryKey: ['cause', id, plan],
+    queryFn: () => unwrap(client.GET('/api/pictures/{id}/cause', { params: { path: { id } } })),
   });
 
 export const learnedQuery = (id: string) =>

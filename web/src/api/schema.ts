@@ -163,6 +163,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pictures/{id}/cause": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a picture would be ready soonest without: each thing that can hold it is taken away in turn. */
+        get: operations["picture_cause"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pictures/{id}/colour": {
         parameters: {
             query?: never;
@@ -1364,7 +1381,8 @@ export interface paths {
         };
         /**
          * Every way of working, the painter's own first, with its steps as they begin in this studio: with an
-         *     isolation coat where the studio lays one.
+         *     isolation coat where the studio lays one, and with minutes for the size that is asked for. The painter's own
+         *     keep the minutes that the painter gave them.
          */
         get: operations["ways"];
         put?: never;
@@ -1725,6 +1743,11 @@ export interface components {
             /** @description Ways of working. */
             ways: components["schemas"]["WayOut"][];
         };
+        /** @description What holds a picture most. */
+        CauseOut: {
+            /** @description In a sentence; nothing where no one thing holds it by a day. */
+            said: string | null;
+        };
         /** @description A varnish as it was settled on. */
         ChoiceDoc: {
             /** @enum {string} */
@@ -2057,8 +2080,8 @@ export interface components {
             said: string;
             /** @description In a few words, without an end: "Not sure: 6 in 10". */
             short: string;
-            /** @description How it stands. */
-            standing: components["schemas"]["StandingOut"];
+            /** @enum {string} */
+            standing: "done" | "stuck" | "no_date" | "in_time" | "not_sure" | "late";
         };
         /** @description A way to make a date. */
         DateWayOut: {
@@ -4187,11 +4210,6 @@ export interface components {
             /** @description What the painter calls it. */
             title: string;
         };
-        /**
-         * @description How a picture stands to its date.
-         * @enum {string}
-         */
-        StandingOut: "done" | "stuck" | "no_date" | "in_time" | "not_sure" | "late";
         /** @description When a film reaches each state; `null` when not before the next coat, or not in 400 days. */
         StatesOut: {
             /**
@@ -6319,6 +6337,98 @@ export interface operations {
             };
             /** @description The disk is full; nothing was changed. */
             507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    picture_cause: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The answer. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CauseOut"];
+                };
+            };
+            /** @description nothing changed */
+            304: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A host name that the application does not answer to. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit; the place and the reason are said. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description More is asked at once than can be computed; ask again after Retry-After. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A fault of the program. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or the answer took too long. */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -15533,7 +15643,10 @@ export interface operations {
     };
     ways: {
         parameters: {
-            query?: never;
+            query?: {
+                width_cm?: number;
+                height_cm?: number;
+            };
             header?: never;
             path: {
                 id: string;

@@ -6,7 +6,7 @@ use crate::film::Grid;
 use crate::mix::Mix;
 use crate::picture::{Picture, SealAnyway, Step, check_chain};
 use crate::quantity::{Fault, WetFilm, check_line, check_moment};
-use crate::readiness::{AirWanted, Bed, FitAir, NotReady, WaitReason, history};
+use crate::readiness::{AirWanted, Bed, FitAir, NotReady, Wait, WaitReason, history};
 use crate::seal::{against, closed_gate};
 use crate::studio::Studio;
 use crate::time::{minutes_s, told, whole_seconds};
@@ -154,20 +154,15 @@ fn other_reasons(
     let bed = Bed::after(studio, p, Grid::PLANNING, &done)?;
     let mut said = Vec::new();
     bed.done.waits(studio, (i, &picture.below()[i]), None, |until, reason, of| {
-        // What comes before what is told of the coats themselves.
+        // What it comes after is on: only what was done before is looked at.
         if until > at && reason != WaitReason::Order {
-            let after = of.map(|of| format!(" after {}", picture.steps[of].called()));
-            let after = after.unwrap_or_default();
-            said.push(format!(
-                "it waits{after} for {}, until {}",
-                reason.word(),
-                told(until, zone)
-            ));
+            let state = bed.done.needs(studio, i);
+            let wait = Wait { reason, state, of, until, lag_min: 0.0, film_ready: None };
+            said.push(format!("{}, until {}", wait.said(picture), told(until, zone)));
         }
     });
     let step = &picture.steps[i];
-    let begun = at - Duration::seconds(minutes_s(step.hands_on_min));
-    let begun = whole_seconds(begun);
+    let begun = whole_seconds(at) - minutes_s(step.hands_on_min);
     let air = FitAir::new(&studio.air, begun);
     let wanted = AirWanted::of(studio, step);
     if let Some((fault, _)) = air.fault(wanted, (begun, whole_seconds(at))) {

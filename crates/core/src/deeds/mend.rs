@@ -4,7 +4,7 @@ use crate::mix::{Material, MaterialKind, Mix};
 use crate::picture::{
     Need, PaintTrouble, Picture, Step, StepKind, Touch, TouchTest, WIPED_UM, What, meet,
 };
-use crate::quantity::{Checked, Fault, MOST_LETTERS, WetFilm};
+use crate::quantity::{Checked, Fault, MOST_LETTERS};
 use crate::studio::{Look, MatchAsked, Studio};
 use chrono::Duration;
 
@@ -12,8 +12,6 @@ use chrono::Duration;
 const MEND_SHARE: f64 = 0.1;
 /// Minutes that one takes [min]. [practice]
 const MEND_MIN: f64 = 20.0;
-/// How much thinner the next coats become after streaks [-]. [practice]
-const THINNER: f64 = 0.75;
 /// How long before the coat that lifted it the one below was found tacky [s]. [practice]
 const JUST_BEFORE_S: i64 = 1;
 
@@ -40,9 +38,18 @@ pub(super) fn mend(
     };
     match trouble {
         PaintTrouble::Lifted => {
+            let below = below(&studio.pictures[p], i);
+            // Below the first coat there is nothing but the ground.
+            let (called, below) = match below {
+                Some(n) => ("Mend the coat below", studio.pictures[p].steps[n].clone()),
+                None => (
+                    "Mend the ground",
+                    studio.usual_step(&studio.pictures[p], StepKind::Ground, ""),
+                ),
+            };
+            let with =
+                if below.kind == StepKind::Ground { "primer" } else { "the mix of the coat below" };
             let picture = &mut studio.pictures[p];
-            let below =
-                below(picture, i).map_or_else(|| step.clone(), |n| picture.steps[n].clone());
             if let Some(test) = lifted_test(picture, i)
                 && !picture.tests.contains(&test)
             {
@@ -54,14 +61,12 @@ pub(super) fn mend(
                 ));
             }
             let mend = Step {
-                name: name("Mend the coat below"),
+                name: name(called),
                 needs: Some(Need::DryThrough),
                 ..small(StepKind::Correction, &below)
             };
             next(picture, i, mend);
-            said.push(
-                "A mend with the mix of the coat below is planned, when it is dry through.".into(),
-            );
+            said.push(format!("A mend with {with} is planned, when it is dry through."));
         }
         PaintTrouble::Torn => {
             let mend = Step { name: name("Thin correction"), ..small(StepKind::Correction, &step) };
@@ -69,38 +74,38 @@ pub(super) fn mend(
             said.push("A thin correction is planned, when it may be painted over.".into());
             said.push("Lay the next one in smaller areas, or with a slower medium.".into());
         }
-        PaintTrouble::Spots | PaintTrouble::TooLight => {
+        PaintTrouble::Spots => {
             if to_come(&studio.pictures[p], i).is_empty() {
                 next(&mut studio.pictures[p], i, step);
                 said.push(format!("{title} is planned once more: it covers them."));
-            } else if trouble == PaintTrouble::Spots {
-                said.push("The next coat goes over them when this one may be painted over.".into());
             } else {
-                next(&mut studio.pictures[p], i, step);
-                said.push(format!("{title} is planned once more: it deepens it."));
+                said.push("The next coat goes over them when this one may be painted over.".into());
             }
+        }
+        PaintTrouble::TooLight if step.kind.is_glaze() => {
+            next(&mut studio.pictures[p], i, step);
+            said.push(format!("{title} is planned once more: it deepens it."));
+        }
+        PaintTrouble::TooLight => {
+            let glaze = Step {
+                name: name("Glaze, deeper"),
+                mix: studio.glaze_of(&step.mix),
+                share_of_area: step.share_of_area,
+                section: step.section.clone(),
+                ..studio.usual_step(&studio.pictures[p], StepKind::Glaze, "")
+            };
+            next(&mut studio.pictures[p], i, glaze);
+            said.push("A glaze of the same colour is planned, when it may be painted over.".into());
         }
         PaintTrouble::Streaks => {
-            let coming = to_come(&studio.pictures[p], i);
-            let steps = &mut studio.pictures[p].steps;
-            let alike: Vec<usize> =
-                coming.into_iter().filter(|n| steps[*n].kind == step.kind).collect();
-            for n in &alike {
-                let film = &mut steps[*n].wet_film_um;
-                *film = film.map(|um| (um * THINNER).max(WetFilm::RANGE.min));
-            }
-            said.push(match alike.len() {
-                0 => "Lay the next coat thinner, with crossed strokes.".into(),
-                _ => "The coats of its kind to come are a quarter thinner now. Cross the strokes."
-                    .into(),
-            });
+            // A thinner film would set sooner, and streak more.
+            said.push("Mix the next one with a knife until no streak shows.".into());
+            said.push("More medium or a slower one, and smaller areas, keep it open.".into());
         }
         PaintTrouble::Cloudy => {
-            let first = to_come(&studio.pictures[p], i).first().copied();
-            let picture = &mut studio.pictures[p];
-            if let Some(n) = first.filter(|n| picture.needs(*n) < Need::DryThrough) {
-                picture.steps[n].needs = Some(Need::DryThrough);
-                let title = picture.steps[n].called();
+            // By the law of the picture, as long as the entry stands.
+            if let Some(n) = to_come(&studio.pictures[p], i).first() {
+                let title = studio.pictures[p].steps[*n].called();
                 said.push(format!("{title} waits until this coat is dry right through."));
             }
         }
@@ -185,7 +190,7 @@ pub(super) fn planned_for(studio: &Studio, p: usize, (i, what): (usize, &What)) 
     let picture = &studio.pictures[p];
     let coat = &picture.steps[i];
     let planned = match what {
-        What::WipedOff { .. } | What::Trouble(PaintTrouble::TooLight) => fresh(coat.clone()),
+        What::WipedOff { .. } => fresh(coat.clone()),
         // It was planned once more where nothing else was to come.
         What::Trouble(PaintTrouble::Spots) if to_come(picture, i).len() == 1 => fresh(coat.clone()),
         What::Trouble(PaintTrouble::Spots) => return None,

@@ -7,7 +7,7 @@
 //! what weighs most, at as many standard deviations as the share asks for (the design point of a
 //! first-order reliability analysis: Hasofer and Lind 1974). The direction hardly differs from
 //! stack to stack and from state to state, so one is taken for all: the mean over random ones.
-//! How well that holds is shown by `tests/sure.rs`.
+//! How well that holds is shown by `tests/film/sure.rs`.
 //!
 //! | rival | weakness |
 //! |---|---|

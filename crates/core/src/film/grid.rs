@@ -49,7 +49,7 @@ const LONGEST_SAMPLED_STEP: f64 = 43_200.0;
 
 impl Grid {
     /// Enough for planning: within 12 % or 5 minutes of [`Grid::FINE`] for all but two or three of a
-    /// thousand events of any stack, and hardly ever earlier (`tests/drying_grid.rs`). [practice] chosen by
+    /// thousand events of any stack, and hardly ever earlier (`tests/film/drying_grid.rs`). [practice] chosen by
     /// that count against the time it takes
     pub const PLANNING: Grid = Grid {
         cells: 8,

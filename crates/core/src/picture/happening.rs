@@ -50,7 +50,9 @@ impl PaintTrouble {
         match self {
             Self::Lifted => "Stop and leave it. Do not rub.",
             Self::Torn => "Leave it alone: every stroke tears it further.",
-            Self::Spots => "Leave it, or wet the whole passage evenly.",
+            Self::Spots => {
+                "Leave them. Only where it is dry through, wet the whole passage evenly."
+            }
             Self::Streaks => "Wipe it off evenly while it is workable, else leave it.",
             Self::Cloudy => {
                 "Leave it: the film is not dry through. If it stays, it was laid too thick or too cold."

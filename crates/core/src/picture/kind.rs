@@ -76,12 +76,14 @@ struct Row {
     needs: Need,
     /// Usual wet film [um], `None` for a step without film.
     film_um: Option<f64>,
+    /// Minutes on a picture of [`SMALL_CM`], and those of them that every size takes [min].
     hands_on_min: f64,
+    set_out_min: f64,
     splittable: bool,
 }
 
 macro_rules! kinds {
-    ($($kind:ident, $word:literal, $needs:ident, $film:expr, $minutes:literal, $split:literal, $does:literal;)*) => {
+    ($($kind:ident, $word:literal, $needs:ident, $film:expr, $minutes:literal, $set_out:literal, $split:literal, $does:literal;)*) => {
         /// What a step does.
         #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
         #[serde(rename_all = "snake_case")]
@@ -97,7 +99,7 @@ macro_rules! kinds {
                 match self {
                     $(Self::$kind => Row {
                         word: $word, does: $does, needs: Need::$needs,
-                        film_um: $film, hands_on_min: $minutes, splittable: $split,
+                        film_um: $film, hands_on_min: $minutes, set_out_min: $set_out, splittable: $split,
                     },)*
                 }
             }
@@ -105,30 +107,35 @@ macro_rules! kinds {
     };
 }
 
-// What each kind needs and usually takes: order of work and wet films of work.md; minutes for a
-// small picture, to be replaced by the painter's own. [practice]
+/// A small picture [cm].
+pub const SMALL_CM: (f64, f64) = (30.0, 40.0);
+/// Minutes are said in steps of so many [min].
+const STEP_MIN: f64 = 5.0;
+
+// What each kind needs and usually takes: order of work and wet films; minutes on a small picture, and those of
+// them that go into mixing, trying and cleaning whatever the size. The painter's own replace them. [practice]
 #[rustfmt::skip]
 kinds! [
-    Ground, "ground", Paintable, Some(120.0), 20.0, false, "primer on canvas or panel";
-    Tone, "tone", Paintable, Some(45.0), 20.0, false, "one thin even coat of a mid earth colour, so that values can be judged";
-    Drawing, "drawing", Paintable, None, 60.0, true, "freehand, transfer sheet or projector";
-    SealDrawing, "seal drawing", Paintable, Some(35.0), 15.0, false, "a thin clear coat, so that the drawing does not smear or lift";
-    Underpainting, "underpainting", Paintable, Some(90.0), 90.0, true, "blocks in values";
-    Pass, "pass", Paintable, Some(80.0), 90.0, true, "a further coat of paint";
-    Glaze, "glaze", Paintable, Some(40.0), 40.0, false, "a very light transparent coat, mostly medium";
-    Scumble, "scumble", Paintable, Some(30.0), 30.0, false, "a broken opaque coat that lets the layer below show";
-    Sponge, "sponge or splatter", Paintable, Some(20.0), 20.0, false, "a very thin broken coat";
-    Airbrush, "airbrush", Paintable, Some(20.0), 30.0, false, "a very thin sprayed coat";
-    LockingCoat, "locking coat", Paintable, Some(30.0), 15.0, false, "a thin coat of medium that fixes fragile coats";
-    Sanding, "sanding back", DryThrough, None, 30.0, true, "flattens or distresses, lifts high spots";
-    Correction, "correction", Paintable, Some(100.0), 30.0, true, "repaints an area with primer";
-    Detail, "details", Paintable, Some(60.0), 60.0, true, "details and highlights: the last and lightest paint, more opaque";
-    Signature, "signature", Paintable, Some(15.0), 10.0, false, "fluid paint, practised first";
-    Photograph, "photograph", Paintable, None, 20.0, false, "before any gloss goes on";
-    Embellishment, "embellishment", Paintable, Some(45.0), 30.0, true, "metallic or iridescent details";
-    IsolationCoat, "isolation coat", ReadyToSeal, Some(70.0), 25.0, false, "a clear permanent coat between paint and varnish";
-    Varnish, "varnish", ReadyToSeal, Some(45.0), 25.0, false, "thin, flat and free of dust";
-    Pack, "wrapping", ReadyToWrap, None, 20.0, false, "nothing touches the face before";
+    Ground, "ground", Paintable, Some(120.0), 20.0, 14.0, false, "primer on canvas or panel";
+    Tone, "tone", Paintable, Some(45.0), 20.0, 15.0, false, "one thin even coat of a mid earth colour, so that values can be judged";
+    Drawing, "drawing", Paintable, None, 60.0, 15.0, true, "freehand, transfer sheet or projector";
+    SealDrawing, "seal drawing", Paintable, Some(35.0), 15.0, 12.0, false, "a thin clear coat, so that the drawing does not smear or lift";
+    Underpainting, "underpainting", Paintable, Some(90.0), 90.0, 30.0, true, "blocks in values";
+    Pass, "pass", Paintable, Some(80.0), 90.0, 30.0, true, "a further coat of paint";
+    Glaze, "glaze", Paintable, Some(40.0), 40.0, 25.0, false, "a very light transparent coat, mostly medium";
+    Scumble, "scumble", Paintable, Some(30.0), 30.0, 15.0, false, "a broken opaque coat that lets the layer below show";
+    Sponge, "sponge or splatter", Paintable, Some(20.0), 20.0, 14.0, false, "a very thin broken coat";
+    Airbrush, "airbrush", Paintable, Some(20.0), 30.0, 20.0, false, "a very thin sprayed coat";
+    LockingCoat, "locking coat", Paintable, Some(30.0), 15.0, 12.0, false, "a thin coat of medium that fixes fragile coats";
+    Sanding, "sanding back", DryThrough, None, 30.0, 10.0, true, "flattens or distresses, lifts high spots";
+    Correction, "correction", Paintable, Some(100.0), 30.0, 15.0, true, "repaints an area with primer";
+    Detail, "details", Paintable, Some(60.0), 60.0, 20.0, true, "details and highlights: the last and lightest paint, more opaque";
+    Signature, "signature", Paintable, Some(15.0), 10.0, 10.0, false, "fluid paint, practised first";
+    Photograph, "photograph", Paintable, None, 20.0, 20.0, false, "before any gloss goes on";
+    Embellishment, "embellishment", Paintable, Some(45.0), 30.0, 10.0, true, "metallic or iridescent details";
+    IsolationCoat, "isolation coat", ReadyToSeal, Some(70.0), 25.0, 18.0, false, "a clear permanent coat between paint and varnish";
+    Varnish, "varnish", ReadyToSeal, Some(45.0), 25.0, 18.0, false, "thin, flat and free of dust";
+    Pack, "wrapping", ReadyToWrap, None, 20.0, 12.0, false, "nothing touches the face before";
 ];
 
 impl StepKind {
@@ -155,6 +162,15 @@ impl StepKind {
     /// Usual hands-on minutes for a small picture.
     pub const fn usual_minutes(self) -> f64 {
         self.row().hands_on_min
+    }
+
+    /// Hands-on minutes of what takes `small_min` on [`SMALL_CM`], on a picture of so many cm: setting out stays,
+    /// the rest grows with the area.
+    pub fn minutes_on(self, small_min: f64, (width_cm, height_cm): (f64, f64)) -> f64 {
+        let times = width_cm * height_cm / (SMALL_CM.0 * SMALL_CM.1);
+        let set_out = self.row().set_out_min.min(small_min);
+        let minutes = set_out + (small_min - set_out) * times;
+        (minutes / STEP_MIN).round().max(1.0) * STEP_MIN
     }
 
     /// Whether it may be split over sessions when nothing else is said.
@@ -253,6 +269,22 @@ impl StepKind {
 #[cfg(test)]
 mod tests {
     use super::*;
+
+    #[test]
+    fn minutes_grow_with_the_area_and_setting_out_does_not() {
+        let large = (76.0, 102.0);
+        for kind in StepKind::ALL {
+            let small = kind.usual_minutes();
+            assert_eq!(kind.minutes_on(small, SMALL_CM), small, "{kind:?}");
+            assert!(kind.minutes_on(small, large) <= small * 6.5, "{kind:?}");
+            assert!(kind.minutes_on(small, (5.0, 5.0)) >= 5.0, "{kind:?}");
+        }
+        // A wash over a large canvas takes under an hour, varnish on it about one; a pass takes a day. [practice]
+        let on = |kind: StepKind| kind.minutes_on(kind.usual_minutes(), large);
+        let minutes =
+            [StepKind::Tone, StepKind::Varnish, StepKind::Pass, StepKind::Signature].map(on);
+        assert_eq!(minutes, [45.0, 65.0, 420.0, 10.0]);
+    }
 
     #[test]
     fn films_are_as_thick_as_practice_says() {

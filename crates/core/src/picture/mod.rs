@@ -22,7 +22,7 @@ pub use coats::{CoatFault, LaidCoat, NoCoat, on_top, stacks};
 pub use face::{FaceCoat, Place};
 pub use ground::{FIRST_GROUND, GROUNDS, ground_word, usual_ground};
 pub use happening::{Happening, PaintTrouble, WIPED_UM, What};
-pub use kind::{Need, StepKind};
+pub use kind::{Need, SMALL_CM, StepKind};
 pub use model::{Picture, ReadyBy, SetAside, Step, ThinningChoice};
 pub use place::{PlaceId, REST, meet};
 pub use preview::{IfLaid, if_laid};

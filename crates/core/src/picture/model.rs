@@ -1,6 +1,6 @@
 //! A picture and its steps.
 
-use super::happening::Happening;
+use super::happening::{Happening, PaintTrouble, What};
 use super::kind::{Need, StepKind};
 use super::place::meet;
 use super::sealing::SealRecord;
@@ -267,12 +267,21 @@ impl Picture {
 
     /// What step `i` needs of a film whose last coat is that of step `top`: what its kind does, or
     /// more where the step asks for more, and never less. A sealing coat over another sealing coat
-    /// needs it paintable: the wait for the paint is over by then.
+    /// needs it paintable: the wait for the paint is over by then. On a coat that came out cloudy everything that
+    /// leaves a film waits until it is dry through.
     pub fn needs_on(&self, i: usize, top: Option<usize>) -> Need {
         let step = &self.steps[i];
+        let cloudy = step.kind.leaves_film() && top.is_some_and(|t| self.came_out_cloudy(t));
         let over_seal = step.kind.seals() && top.is_some_and(|t| self.steps[t].kind.seals());
         let least = if over_seal { Need::Paintable } else { step.kind.needs() };
+        let least = if cloudy { least.max(Need::DryThrough) } else { least };
         step.needs.map_or(least, |asked| asked.max(least))
+    }
+
+    fn came_out_cloudy(&self, i: usize) -> bool {
+        let cloudy = What::Trouble(PaintTrouble::Cloudy);
+        let of = |h: &Happening| h.what == cloudy && h.step.as_ref() == Some(&self.steps[i].id);
+        self.happened.iter().any(of)
     }
 }
 

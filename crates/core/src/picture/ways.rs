@@ -1,6 +1,8 @@
 //! Ways of working: each fills in a stack of steps that the painter then edits.
 
 use super::kind::StepKind;
+use super::model::Step;
+use crate::mix::Mix;
 
 /// A step of a way of working.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -28,6 +30,21 @@ pub struct Way {
     pub why: &'static str,
     /// The steps in order.
     pub steps: &'static [WayStep],
+}
+
+impl Way {
+    /// Its steps on a picture of so many cm.
+    pub fn steps_on(&self, size: (f64, f64)) -> Vec<Step> {
+        let step = |(n, s): (usize, &WayStep)| Step {
+            name: (!s.name.is_empty()).then(|| s.name.to_owned()),
+            hands_on_min: s.kind.minutes_on(s.minutes, size),
+            wet_film_um: (s.film_um > 0.0).then_some(s.film_um),
+            share_of_area: s.kind.usual_share(),
+            mix: Mix::of(s.mix),
+            ..Step::usual(format!("s{}", n + 1), s.kind)
+        };
+        self.steps.iter().enumerate().map(step).collect()
+    }
 }
 
 const fn film(

@@ -401,7 +401,7 @@ fn ordinary_for_slow(studio: &Studio, steps: &mut [Step]) -> bool {
 }
 
 /// The room as it is usually kept brought into the range of varnish, where it is not.
-fn fit_air(studio: &Studio) -> Option<(String, RoomChange)> {
+pub(super) fn fit_air(studio: &Studio) -> Option<(String, RoomChange)> {
     let usual = studio.air.usual();
     let celsius = usual.celsius.clamp(WARM.start() + INSIDE_C, WARM.end() - INSIDE_C);
     let humidity = usual.humidity.clamp(LEAST_HUMID + INSIDE, DAMPEST - INSIDE);

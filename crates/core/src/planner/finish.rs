@@ -61,7 +61,7 @@ pub(super) fn plan_of(problem: &Problem<'_>, schedule: &Schedule) -> Plan {
         let ready = if left { schedule.progress[p].ready.map(whole_instant) } else { finish };
         let ready = ready.filter(|_| finish.is_some());
         let days_late = match (ready, picture.due) {
-            (Some(at), Some(due)) => Some((studio.hours.day(at) - due).num_days().max(0)),
+            (Some(at), Some(due)) => Some(studio.hours.days_late(at, due)),
             _ => None,
         };
         pictures.push(PictureOutcome { picture: p, finish, ready, due: picture.due, days_late });

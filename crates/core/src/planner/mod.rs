@@ -9,6 +9,7 @@ mod agenda;
 mod beds;
 mod beginnings;
 mod bound;
+mod cause;
 mod changes;
 mod cup_place;
 mod decode;
@@ -37,6 +38,7 @@ mod search;
 mod ways;
 
 pub use agenda::{AgendaEntry, Alarm, agenda, shortages};
+pub use cause::{Cause, cause};
 pub use changes::DateWayKind;
 pub use cup_place::cup_place;
 pub use desk::{Desk, same_support};
@@ -47,7 +49,7 @@ pub use outlook::{CoatOutlook, FilmMoment, SPREAD, film_line, outlook, slowest_t
 pub use parallel::threads;
 pub use pins::Pin;
 pub use planned::as_planned;
-pub use promise::{Promise, Standing, in_ten, promise};
+pub use promise::{DateStanding, Promise, a_day_apart, in_ten, promise};
 pub use ready::{ReadyOutcome, ready};
 pub use remind::{MIST_EVERY, WetSession, wet_session};
 pub use search::{Planner, SearchProgress, moderate, plan};

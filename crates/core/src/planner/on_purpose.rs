@@ -12,8 +12,8 @@ use crate::film::Grid;
 use crate::picture::ReadyBy;
 use crate::time::DAY_S;
 
-/// By how much steps are held back for a first try, and for the next ones where that was no loss [days]. [practice]
-const TRIED: ([f64; 2], [f64; 3]) = ([3.0, 1.0], [2.0, 5.0, 8.0]);
+/// By how much steps are held back, one after the other as long as each makes the picture ready sooner [days]. [practice]
+const TRIED: [f64; 5] = [1.0, 2.0, 3.0, 5.0, 8.0];
 /// By how much sooner a picture must be ready for it [days]. [practice] less is the next morning anyway
 const WORTH: f64 = 0.5;
 /// Slow volatile of a cup from which what is laid over it waits [-, by volume]: retarder or slow paint in it; a plain
@@ -138,41 +138,31 @@ fn found_alone(problem: &mut Problem<'_>, films: &mut Films, plain: &Schedule) -
         |p: &usize| !free_coats(problem, *p).is_empty() && ready_at(problem, plain, *p).is_some();
     let pictures: Vec<usize> = (0..problem.tasks.len()).filter(could).collect();
     problem.hold_back(&[]);
-    let (asked, known) = (&*problem, &*films);
-    // Looked for with rough films, and kept where the fine ones agree.
-    let looked = in_parallel(pictures.len(), threads(), |n| {
-        let p = pictures[n];
-        let (mut alone, mut rough) = (asked.clone(), Films::of_one(asked.studio, (p, Grid::ROUGH)));
-        let order = Order::by_picture(&alone, &[p]);
-        let made = Schedule::play(&alone, &mut rough, &order, None)?;
-        let times = times(&made, p);
+    let (mut held, mut unknown) = (Vec::new(), Vec::new());
+    for p in pictures {
+        let order = Order::by_picture(problem, &[p]);
+        let Some(alone) = Schedule::play(problem, films, &order, None) else { continue };
+        let times = times(&alone, p);
         // What was found holds as long as the picture is done at the same times without it.
-        if let Some(found) = known.held_back(p, &times) {
-            return Some((p, times, Some(found), Vec::new()));
+        match films.held_back(p, &times) {
+            Some(known) => held.extend(known),
+            None => unknown.push((p, order, times)),
         }
-        let found = hold_picture(&mut alone, &mut rough, &order, p);
-        Some((p, times, None, found))
+    }
+    let asked = &*problem;
+    // Looked for with rough films: whether it is worth it is judged in the plan, with the fine ones.
+    let looked = in_parallel(unknown.len(), threads(), |n| {
+        let (p, order, _) = &unknown[n];
+        let (mut alone, mut rough) =
+            (asked.clone(), Films::of_one(asked.studio, (*p, Grid::ROUGH)));
+        Some(hold_picture(&mut alone, &mut rough, order, *p))
     });
-    let mut held = Vec::new();
-    for (p, times, known, mut found) in looked {
-        if let Some(known) = known {
-            held.extend(known);
-            continue;
-        }
-        if !found.is_empty() {
-            let order = Order::by_picture(problem, &[p]);
-            let [alone, made] = [&[][..], &found[..]].map(|held| {
-                problem.hold_back(held);
-                Schedule::play(problem, films, &order, None)
-            });
-            let worth = alone.zip(made);
-            if !worth.is_some_and(|(alone, made)| is_worth_it(problem, (&alone, &made), p)) {
-                found.clear();
-            }
-        }
+    for ((p, _, times), found) in unknown.into_iter().zip(looked) {
         films.keep_held_back(p, times, found.clone());
         held.extend(found);
     }
+    // Nothing hangs on what was known.
+    held.sort_by_key(|h| h.picture);
     held
 }
 
@@ -194,20 +184,18 @@ fn hold_picture(
     let together = over_slow(problem, p);
     let singly = free_coats(problem, p).into_iter().map(|i| vec![i]);
     let tries: Vec<_> = std::iter::once(together).chain(singly).collect();
+    let tries: Vec<_> = tries.iter().filter(|steps| !steps.is_empty()).collect();
     let begun = films.made();
-    for _ in 0..ROUNDS {
-        let mut better = false;
-        for steps in tries.iter().filter(|steps| !steps.is_empty()) {
-            if films.made() - begun > MOST_FILMS {
-                return problem.held_back();
-            }
-            if let Some(found) = held_by_days(problem, films, (order, &made), (p, steps)) {
-                (made, better) = (found, true);
-            }
+    let mut last = tries.len();
+    let mut n = 0;
+    // Round after round, until each was tried since the last one that was better.
+    while n < last.min(ROUNDS * tries.len()) && films.made() - begun <= MOST_FILMS {
+        let steps = tries[n % tries.len()];
+        if let Some(found) = held_by_days(problem, films, (order, &made), (p, steps)) {
+            made = found;
+            last = n + tries.len();
         }
-        if !better {
-            break;
-        }
+        n += 1;
     }
     problem.held_back()
 }
@@ -230,27 +218,27 @@ fn held_by_days(
     let before = problem.held_back();
     let (mut best, mut found) = (before.clone(), None);
     let mut soonest = was - (WORTH * DAY_S) as i64;
-    let mut next = TRIED.0.to_vec();
-    let mut more_of_it = false;
     // What waits already may do so for nothing by now.
-    if before.iter().any(|h| h.picture == p && steps.contains(&h.step)) {
-        next.push(0.0);
-    }
-    while let Some(days) = next.pop() {
+    let waits = before.iter().any(|h| h.picture == p && steps.contains(&h.step));
+    let mut last = was;
+    for days in waits.then_some(0.0).into_iter().chain(TRIED) {
         let by_s = (days * DAY_S) as i64;
         let more = steps.iter().map(|step| HeldBack { picture: p, step: *step, by_s });
         let kept = before.iter().filter(|h| h.picture != p || !steps.contains(&h.step)).copied();
         let held: Vec<HeldBack> = kept.chain(more).collect();
         problem.hold_back(&held);
-        let Some(tried) = Schedule::play(problem, films, order, None) else { continue };
-        let Some(at) = ready_at(problem, &tried, p) else { continue };
-        if at < was && !more_of_it {
-            more_of_it = true;
-            next.extend(TRIED.1);
-        }
+        let Some(tried) = Schedule::play(problem, films, order, None) else { break };
+        let Some(at) = ready_at(problem, &tried, p) else { break };
         let worth = if days > 0.0 { at < soonest } else { at <= was };
         if worth {
             (soonest, best, found) = (soonest.min(at), held, Some(tried));
+        }
+        // Where a day is no gain more are none either: so it was in each of a thousand tries of drawn pictures.
+        if days > 0.0 && (at >= was || at > last) {
+            break;
+        }
+        if days > 0.0 {
+            last = at;
         }
     }
     problem.hold_back(&best);

@@ -89,7 +89,7 @@ impl<'a> Problem<'a> {
     /// Calendar days from the due day of picture `p` to `end`; 0 in time or without a date.
     pub fn days_late(&self, p: usize, end: i64) -> i64 {
         let due = self.picture(p).due;
-        due.map_or(0, |due| (self.day(end) - due).num_days().max(0))
+        due.map_or(0, |due| self.studio.hours.days_late(whole_instant(end), due))
     }
 
     pub fn day(&self, second: i64) -> NaiveDate {

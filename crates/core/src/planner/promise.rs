@@ -4,30 +4,32 @@
 use super::odds::PictureOdds;
 use super::ready::ReadyOutcome;
 use crate::studio::Studio;
+use crate::words::words;
 use chrono::{DateTime, Datelike, NaiveDate, Utc};
 
-/// How a picture stands to its date.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub enum Standing {
-    /// Every step is done.
-    Done,
-    /// It cannot be finished as planned.
-    Stuck,
-    /// It has no date.
-    NoDate,
-    /// As sure as its painter wants to be.
-    InTime,
-    /// Less sure than that, but rather in time than not.
-    NotSure,
-    /// Rather late than in time.
-    Late,
+words! {
+    /// How a picture stands to its date.
+    DateStanding {
+        /// Every step is done.
+        Done = "done",
+        /// It cannot be finished as planned.
+        Stuck = "stuck",
+        /// It has no date.
+        NoDate = "no_date",
+        /// As sure as its painter wants to be.
+        InTime = "in_time",
+        /// Less sure than that, but rather in time than not.
+        NotSure = "not_sure",
+        /// Rather late than in time.
+        Late = "late",
+    }
 }
 
 /// A date as it is said.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Promise {
     /// How it stands.
-    pub standing: Standing,
+    pub standing: DateStanding,
     /// In a few words, without an end: `Not sure: 6 in 10`.
     pub short: String,
     /// In a sentence: `Likely ready 26 December, surely by 8 January; due 28 December: 6 in 10.`
@@ -58,6 +60,13 @@ pub fn in_ten(share: f64) -> String {
     }
 }
 
+/// What a date `due` would have a day earlier and a day later, in a sentence; nothing where that is told alike.
+pub fn a_day_apart(odds: &PictureOdds, due: NaiveDate) -> Option<String> {
+    let told = |day: Option<NaiveDate>| day.map(|day| in_ten(odds.told_by(day)));
+    let (before, after) = (told(due.pred_opt())?, told(due.succ_opt())?);
+    (before != after).then(|| format!("A day earlier {before}, a day later {after}."))
+}
+
 /// What is said of the date of picture `p` on the day of `now`, by its plan and, where they are sampled, by its odds.
 pub fn promise(
     studio: &Studio,
@@ -69,15 +78,15 @@ pub fn promise(
     let picture = &studio.pictures[p];
     if !picture.steps.is_empty() && picture.steps.iter().all(|s| s.laid_at.is_some()) {
         let said = "Every step is done.".into();
-        return Promise { standing: Standing::Done, short: "Done".into(), said };
+        return Promise { standing: DateStanding::Done, short: "Done".into(), said };
     }
     if picture.steps.is_empty() {
         let said = "It has no steps yet.".into();
-        return Promise { standing: Standing::NoDate, short: "No steps yet".into(), said };
+        return Promise { standing: DateStanding::NoDate, short: "No steps yet".into(), said };
     }
     let Some(at) = ready.at else {
         let said = "It cannot be finished as planned.".into();
-        return Promise { standing: Standing::Stuck, short: "Cannot be finished".into(), said };
+        return Promise { standing: DateStanding::Stuck, short: "Cannot be finished".into(), said };
     };
     let today = studio.hours.day(now);
     let day = |day| day_said(day, today);
@@ -95,18 +104,18 @@ pub fn promise(
         },
     };
     let Some(due) = picture.due else {
-        return Promise { standing: Standing::NoDate, said: format!("{days}."), short: days };
+        return Promise { standing: DateStanding::NoDate, said: format!("{days}."), short: days };
     };
     let share = sampled.map(|odds| odds.told_by(due));
     let standing = match share {
-        None if ready.days_late.unwrap_or(0) > 0 => Standing::NotSure,
-        None => Standing::InTime,
+        None if ready.days_late.unwrap_or(0) > 0 => DateStanding::NotSure,
+        None => DateStanding::InTime,
         Some(share) => standing_of(share, studio.sure.get()),
     };
     let odds = share.map(|share| format!(": {}", in_ten(share))).unwrap_or_default();
     let word = match standing {
-        Standing::Late => "Late",
-        Standing::NotSure => "Not sure",
+        DateStanding::Late => "Late",
+        DateStanding::NotSure => "Not sure",
         _ => "In time",
     };
     let planned = if share.is_none() { " as planned" } else { "" };
@@ -118,14 +127,14 @@ pub fn promise(
 }
 
 /// How a date stands that `share` of the futures meet, judged as it is told.
-fn standing_of(share: f64, sure: f64) -> Standing {
+fn standing_of(share: f64, sure: f64) -> DateStanding {
     let told = f64::from(tenths(share)) / 10.0;
     if share >= sure || told >= sure {
-        Standing::InTime
+        DateStanding::InTime
     } else if told >= 0.5 {
-        Standing::NotSure
+        DateStanding::NotSure
     } else {
-        Standing::Late
+        DateStanding::Late
     }
 }
 
@@ -157,13 +166,13 @@ mod tests {
     fn late_is_a_word_for_less_than_half_and_not_sure_for_less_than_is_wanted() {
         let at = |share| standing_of(share, 0.9);
         assert_eq!([0.2, 0.44, 0.5, 0.84, 0.86, 0.97].map(at), {
-            use Standing::{InTime, Late, NotSure};
+            use DateStanding::{InTime, Late, NotSure};
             [Late, Late, NotSure, NotSure, InTime, InTime]
         });
         // Who wants to be surer than tenths tell is judged by the share itself.
-        assert_eq!(standing_of(0.96, 0.97), Standing::InTime);
-        assert_eq!(standing_of(0.94, 0.97), Standing::NotSure);
-        assert_eq!(standing_of(0.5, 0.5), Standing::InTime);
+        assert_eq!(standing_of(0.96, 0.97), DateStanding::InTime);
+        assert_eq!(standing_of(0.94, 0.97), DateStanding::NotSure);
+        assert_eq!(standing_of(0.5, 0.5), DateStanding::InTime);
     }
 
     #[test]

@@ -46,7 +46,7 @@ pub(super) fn ready_after(
 ) -> Result<ReadyOutcome, CoatFault> {
     let at = moment(studio, plan, p, bed)?;
     let due = studio.pictures[p].due;
-    let late = at.zip(due).map(|(at, due)| (studio.hours.day(at) - due).num_days().max(0));
+    let late = at.zip(due).map(|(at, due)| studio.hours.days_late(at, due));
     Ok(ReadyOutcome { at, days_late: late })
 }
 

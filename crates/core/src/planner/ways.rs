@@ -3,7 +3,7 @@
 
 use super::changes::{Change, DateWayKind, changes};
 use super::parallel::{in_parallel, threads};
-use super::promise::{Promise, Standing, promise};
+use super::promise::{DateStanding, Promise, promise};
 use super::{
     Aim, PictureOutcome, Plan, Planner, ReadyOutcome, Request, SEED, futures_for, odds, ready,
 };
@@ -66,9 +66,9 @@ impl DateWay {
     /// How near it comes to the date: 0 in time, 1 not sure, 2 late.
     const fn rank(&self) -> u8 {
         match self.date.standing {
-            Standing::Late | Standing::Stuck => 2,
-            Standing::NotSure => 1,
-            Standing::Done | Standing::NoDate | Standing::InTime => 0,
+            DateStanding::Late | DateStanding::Stuck => 2,
+            DateStanding::NotSure => 1,
+            DateStanding::Done | DateStanding::NoDate | DateStanding::InTime => 0,
         }
     }
 }

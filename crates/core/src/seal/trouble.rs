@@ -58,9 +58,10 @@ impl SealTrouble {
         }
     }
 
-    /// Whether the next coat must wait until this one is dry right through.
+    /// Whether the next coat must wait until this one is dry right through. A cloud over wet varnish changes nothing
+    /// before it is looked at again.
     const fn waits(self) -> bool {
-        matches!(self, Self::Drip | Self::Puddle | Self::Cloud | Self::White | Self::Bubbles)
+        matches!(self, Self::Drip | Self::Puddle | Self::White | Self::Bubbles)
     }
 
     /// Whether another coat must follow.

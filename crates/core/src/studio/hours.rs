@@ -114,6 +114,11 @@ impl StudioHours {
         at.with_timezone(&self.zone).date_naive()
     }
 
+    /// Calendar days from the day `due` to `at`; 0 in time.
+    pub fn days_late(&self, at: DateTime<Utc>, due: NaiveDate) -> i64 {
+        (self.day(at) - due).num_days().max(0)
+    }
+
     /// The moment a day begins in the studio.
     pub fn start_of(&self, day: NaiveDate) -> DateTime<Utc> {
         self.instant(day, NaiveTime::MIN)

@@ -55,21 +55,23 @@ fn is_earth(m: &Material) -> bool {
 }
 
 impl Studio {
-    /// A step of `kind` called `id`, to be added to `picture`: with the kind's usual film, area and
-    /// minutes, and a mix of what stands on the shelf. A further coat of paint begins with the mix of
+    /// A step of `kind` called `id`, to be added to `picture`: with the kind's usual film and area, minutes
+    /// by the picture's size, and a mix of what stands on the shelf. A further coat of paint begins with the mix of
     /// the last one of its kind; where the shelf has nothing that fits, the cup is empty.
     pub fn usual_step(&self, picture: &Picture, kind: StepKind, id: impl Into<String>) -> Step {
+        let size = (picture.width_cm, picture.height_cm);
         Step {
             mix: self.usual_mix(picture, kind),
+            hands_on_min: kind.minutes_on(kind.usual_minutes(), size),
             share_of_area: kind.usual_share(),
             ..Step::usual(id, kind)
         }
     }
 
-    /// The steps of a way of working as they begin in this studio: with an isolation coat below the
-    /// varnish, where the studio lays one.
-    pub fn begun(&self, steps: Vec<Step>) -> Vec<Step> {
-        let mut picture = Picture::new("begun", (30.0, 40.0), steps);
+    /// The steps of a way of working as they begin in this studio on a picture of so many cm: with an isolation
+    /// coat below the varnish, where the studio lays one.
+    pub fn begun(&self, size: (f64, f64), steps: Vec<Step>) -> Vec<Step> {
+        let mut picture = Picture::new("begun", size, steps);
         let isolates = picture.steps.iter().any(|s| s.kind == StepKind::IsolationCoat);
         let varnish = picture.steps.iter().position(|s| s.kind == StepKind::Varnish);
         if let Some(at) = varnish.filter(|_| self.schools.isolation_coat && !isolates) {
@@ -78,6 +80,25 @@ impl Studio {
             picture.put(at, [step]);
         }
         picture.steps
+    }
+
+    /// A glaze of the colour of `mix`: its paints without white in the medium for glazes, as strong as one begins.
+    pub fn glaze_of(&self, mix: &Mix) -> Mix {
+        let paints = |white: bool| -> Vec<&Part> {
+            let paint = |part: &&Part| {
+                self.material(&part.material)
+                    .is_some_and(|m| m.kind == MaterialKind::Paint && (white || m.wants_tint()))
+            };
+            mix.iter().filter(paint).collect()
+        };
+        let colour = Some(paints(false)).filter(|c| !c.is_empty()).unwrap_or_else(|| paints(true));
+        let all: f64 = colour.iter().map(|part| part.parts).sum();
+        let medium = self.first_of(&[is_glazing, is_medium]);
+        let clear = medium.map(|m| Part { material: m.id.clone(), parts: GLAZE.0 });
+        let paints = colour
+            .into_iter()
+            .map(|part| Part { parts: part.parts / all * GLAZE.1, ..part.clone() });
+        clear.into_iter().chain(paints).collect()
     }
 
     fn usual_mix(&self, picture: &Picture, kind: StepKind) -> Mix {
@@ -139,6 +160,7 @@ mod tests {
     use super::*;
     use crate::air::{Air, AirSeries};
     use crate::mix::starter_shelf;
+    use crate::picture::SMALL_CM;
     use crate::studio::StudioHours;
 
     #[test]
@@ -180,9 +202,10 @@ mod tests {
         let begun = Picture::new("p", (30.0, 40.0), vec![glaze]);
         assert_eq!(studio.usual_step(&begun, StepKind::Glaze, "h").mix, Mix::one("fast-glazing"));
         let varnish = || Step::usual("v", StepKind::Varnish);
-        assert_eq!(studio.begun(vec![varnish()]).len(), 1);
+        assert_eq!(studio.begun(SMALL_CM, vec![varnish()]).len(), 1);
         studio.schools.isolation_coat = true;
-        let kinds: Vec<StepKind> = studio.begun(vec![varnish()]).iter().map(|s| s.kind).collect();
+        let kinds: Vec<StepKind> =
+            studio.begun(SMALL_CM, vec![varnish()]).iter().map(|s| s.kind).collect();
         assert_eq!(kinds, [StepKind::IsolationCoat, StepKind::Varnish]);
         studio.materials.clear();
         assert!(studio.usual_step(&bare, StepKind::Varnish, "v").mix.is_empty(), "nothing to pour");

@@ -99,7 +99,7 @@ fn whatever_is_found_on_a_coat_what_is_planned_after_it_can_be_done() {
             let (mended, said) = trouble.mend(&studio, picture, 2 + laid).unwrap();
             assert_eq!(ulvek_core::picture::check_chain(&mended), Ok(()), "{word}");
             assert_eq!(mended.steps[..3 + laid], picture.steps[..3 + laid], "{word}: laid is laid");
-            assert_eq!(said.is_empty(), mended == *picture, "{word}: {said:?}");
+            assert!(!said.is_empty() || mended == *picture, "{word}: changed without a word");
             studio.pictures[0] = mended;
             let plan = plan(Request { studio: &studio, from: now() });
             assert!(plan.steps.iter().all(|s| s.blocked.is_none()), "{word}: {:?}", plan.steps);

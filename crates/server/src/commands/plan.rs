@@ -2,7 +2,7 @@
 
 use super::at_second;
 use crate::formats::Moment;
-use chrono::{DateTime, NaiveDate, Utc};
+use chrono::{DateTime, Utc};
 use serde_json::{Value, json};
 use std::time::{Duration, Instant};
 use ulvek_core::planner::{
@@ -110,7 +110,6 @@ fn steps(studio: &Studio, made: &Plan) -> Vec<Value> {
 }
 
 fn pictures(studio: &Studio, made: &Plan, odds: &[PictureOdds], from: DateTime<Utc>) -> Vec<Value> {
-    let days = |at: DateTime<Utc>, due: NaiveDate| (studio.hours.day(at) - due).num_days().max(0);
     made.pictures
         .iter()
         .map(|outcome| {
@@ -123,7 +122,7 @@ fn pictures(studio: &Studio, made: &Plan, odds: &[PictureOdds], from: DateTime<U
                 "id": studio.pictures[p].id,
                 "finish": finish,
                 "due": outcome.due,
-                "days_late": outcome.finish.zip(outcome.due).map(|(at, due)| days(at, due)),
+                "days_late": outcome.finish.zip(outcome.due).map(|(at, due)| studio.hours.days_late(at, due)),
                 "ready": safe.and_then(|s| s.at).map(|at| at_second(seconds(at), studio)),
                 "ready_days_late": safe.and_then(|s| s.days_late),
                 "likely": sampled.and_then(PictureOdds::likely).map(|at| at_second(seconds(at), studio)),

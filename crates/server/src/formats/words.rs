@@ -10,6 +10,7 @@ use ulvek_core::mix::{Finish, LimitKind, Line, Opacity, Thinning};
 use ulvek_core::picture::{
     Carrier, Need, PaintTrouble, Purpose, ReadyBy, SealTrouble, StepKind, Strokes, Touch,
 };
+use ulvek_core::planner::DateStanding;
 use ulvek_core::rules::Severity;
 use ulvek_core::seal::{ConditionId, Stage, Standing};
 use ulvek_core::studio::{AirSource, Tightness, TubTrouble, Waiting};
@@ -60,6 +61,7 @@ cases!(
     paint_troubles: PaintTrouble,
     conditions: ConditionId,
     standings: Standing,
+    date_standings: DateStanding,
     stages: Stage,
     air_sources: AirSource,
     origins: Origin,
@@ -152,6 +154,7 @@ pub(crate) mod api {
         paint_trouble: paint_troubles,
         condition: conditions,
         standing: standings,
+        date_standing: date_standings,
         stage: stages,
         air_source: air_sources,
         origin: origins,

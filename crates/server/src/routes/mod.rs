@@ -99,6 +99,7 @@ fn deeds() -> OpenApiRouter<App> {
         .routes(routes!(outlook_of::plan_calendar))
         .routes(routes!(outlook_of::strata))
         .routes(routes!(outlook_of::spread))
+        .routes(routes!(season_of::picture_cause))
         .routes(routes!(season_of::season))
         .routes(routes!(outlook_of::week))
         .routes(routes!(season_of::accept))

@@ -1,8 +1,9 @@
 //! What several routes say and hear alike.
 
+use crate::formats::words;
 use chrono::{DateTime, Utc};
 use serde::{Deserialize, Serialize};
-use ulvek_core::planner::{Promise, Standing};
+use ulvek_core::planner::{DateStanding, Promise};
 use utoipa::ToSchema;
 
 /// What can be undone and redone now.
@@ -53,29 +54,12 @@ impl SpanOut {
     }
 }
 
-/// How a picture stands to its date.
-#[derive(Clone, Copy, Serialize, ToSchema)]
-#[serde(rename_all = "snake_case")]
-pub enum StandingOut {
-    /// Every step is done.
-    Done,
-    /// It cannot be finished as planned.
-    Stuck,
-    /// It has no date.
-    NoDate,
-    /// As sure as its painter wants to be.
-    InTime,
-    /// Less sure, but rather in time than not.
-    NotSure,
-    /// Rather late than in time.
-    Late,
-}
-
 /// What is said of a picture's date: by its odds where they were sampled, else by its plan.
 #[derive(Clone, Serialize, ToSchema)]
 pub struct DateOut {
     /// How it stands.
-    pub standing: StandingOut,
+    #[schema(schema_with = words::api::date_standing)]
+    pub standing: DateStanding,
     /// In a few words, without an end: "Not sure: 6 in 10".
     pub short: String,
     /// In a sentence: "Likely ready 26 December, surely by 8 January; due 28 December: 6 in 10."
@@ -84,14 +68,7 @@ pub struct DateOut {
 
 impl From<Promise> for DateOut {
     fn from(promise: Promise) -> Self {
-        let standing = match promise.standing {
-            Standing::Done => StandingOut::Done,
-            Standing::Stuck => StandingOut::Stuck,
-            Standing::NoDate => StandingOut::NoDate,
-            Standing::InTime => StandingOut::InTime,
-            Standing::NotSure => StandingOut::NotSure,
-            Standing::Late => StandingOut::Late,
-        };
-        Self { standing, short: promise.short, said: promise.said }
+        let Promise { standing, short, said } = promise;
+        Self { standing, short, said }
     }
 }

@@ -98,8 +98,12 @@ fn what_was_acknowledged_survives_kills_of_application_and_database() {
             })
         })
         .collect();
+    let written = || counts.iter().map(|kept| kept.load(Ordering::SeqCst)).sum::<u64>();
     let mut draw = rand::rngs::StdRng::seed_from_u64(20_270_115);
     for n in 0..kills {
+        // However slow the machine is, a kill comes while edits are being kept.
+        let before = written();
+        wait_until("no edit is kept between two kills", || written() > before);
         spend(Duration::from_millis(draw.random_range(20..250)));
         if n % 2 == 0 {
             child.kill().unwrap();
@@ -129,7 +133,7 @@ fn what_was_acknowledged_survives_kills_of_application_and_database() {
             ask(&address, "GET", &format!("/api/pictures/{picture}"), None).unwrap();
         assert_eq!(status, 200, "{stored}");
         let title = stored["picture"]["title"].as_str().unwrap();
-        // On a slow machine a writer may not have come through at all.
+        // One of the three may not have come through at all.
         let found: u64 = title.strip_prefix("edit ").map_or(0, |n| n.parse().unwrap());
         assert!((kept..=*tried).contains(&found), "{kept} was acknowledged, {found} is stored");
         // Body and history were written together: it can be undone.
@@ -143,7 +147,6 @@ fn what_was_acknowledged_survives_kills_of_application_and_database() {
     let (status, answer) = ask(&address, "POST", "/api/studios/import", Some(&exported)).unwrap();
     assert_eq!(status, 201, "{answer}");
     eprintln!("{kills} kills under writers: {acknowledged} acknowledged edits, none lost");
-    assert!(acknowledged > kills, "the writers wrote: {acknowledged}");
     end(child);
 }
 

@@ -136,6 +136,7 @@ pub fn wait_until(what: &str, holds: impl Fn() -> bool) {
     let until = Instant::now() + Duration::from_secs(30);
     while !holds() {
         assert!(Instant::now() < until, "{what}");
-        std::thread::yield_now();
+        // Asked again and again without a pause, it would take a core from what it waits for.
+        std::thread::park_timeout(Duration::from_millis(2));
     }
 }

@@ -1,6 +1,7 @@
 //! The application as a process with its private MariaDB: set up, guarded, kept, and stopped.
 #![allow(clippy::unwrap_used)]
 
+mod commands;
 mod faults;
 mod harness;
 

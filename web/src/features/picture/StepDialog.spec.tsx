@@ -45,9 +45,21 @@ const begin = (step: Partial<Step> & Pick<Step, 'kind'>, place: number) => ({
 });
 
 const BEGINS: Schemas['UsualStep'][] = [
-  begin({ kind: 'glaze', mix: [{ material: 'pv19', parts: 1 }], share_of_area: 1 }, 0),
-  begin({ kind: 'pass', mix: [{ material: 'liquid', parts: 2 }], share_of_area: 0.5 }, 0),
-  begin({ kind: 'drawing' }, 0),
+  // On a large picture each takes longer than its kind does on a small one.
+  begin(
+    { kind: 'glaze', hands_on_min: 120, mix: [{ material: 'pv19', parts: 1 }], share_of_area: 1 },
+    0,
+  ),
+  begin(
+    {
+      kind: 'pass',
+      hands_on_min: 420,
+      mix: [{ material: 'liquid', parts: 2 }],
+      share_of_area: 0.5,
+    },
+    0,
+  ),
+  begin({ kind: 'drawing', hands_on_min: 305 }, 0),
 ];
 
 const SHELF = [material('liquid', 'Glazing liquid', 'medium'), material('pv19', 'PV19', 'paint')];
@@ -91,7 +103,7 @@ describe('a step', () => {
     expect(kept()).toMatchObject({
       kind: 'glaze',
       wet_film_um: 40,
-      hands_on_min: 40,
+      hands_on_min: 120,
       mix: [{ material: 'pv19', parts: 1 }],
       share_of_area: 1,
     });
@@ -111,7 +123,7 @@ describe('a step', () => {
     fireEvent.click(within(screen.getByRole('listbox')).getByText('Drawing'));
     expect(screen.queryByLabelText('Wet film, µm')).toBeNull();
     fireEvent.click(screen.getByRole('button', { name: 'Add it' }));
-    expect(kept()).toMatchObject({ kind: 'drawing', hands_on_min: 60, mix: [] });
+    expect(kept()).toMatchObject({ kind: 'drawing', hands_on_min: 305, mix: [] });
     expect(kept().wet_film_um).toBeUndefined();
   });
 

@@ -47,6 +47,8 @@ export function useStepDraft(
   const fresh = step.id === '';
   const usual = (kind: Step['kind']) => kinds.find((k) => k.kind === kind);
   const begin = (kind: Step['kind']) => begins.find((b) => b.step.kind === kind);
+  const minutesOf = (kind: Step['kind']) =>
+    begin(kind)?.step.hands_on_min ?? usual(kind)?.usual_minutes;
   const [draft, setDraft] = useState<Draft>(() => {
     return {
       kind: step.kind,
@@ -61,7 +63,7 @@ export function useStepDraft(
   const first = usual(step.kind);
   const numbers = useNumbers(NUMBERS, {
     film: step.wet_film_um ?? first?.usual_film_um,
-    minutes: fresh ? first?.usual_minutes : step.hands_on_min,
+    minutes: fresh ? minutesOf(step.kind) : step.hands_on_min,
     share: step.share_of_area ?? (fresh ? begin(step.kind)?.step.share_of_area : undefined) ?? 1,
     gap: step.earliest_gap_min,
   });
@@ -75,7 +77,7 @@ export function useStepDraft(
     change({ kind: next, splittable: undefined, mix: mixDraft(begun?.mix) });
     numbers.fill({
       film: to?.usual_film_um,
-      minutes: to?.usual_minutes,
+      minutes: minutesOf(next),
       share: begun?.share_of_area ?? 1,
     });
   };

@@ -25,7 +25,9 @@ export function NewPicture({ studio, onClose }: { studio: string; onClose: () =>
   const [due, setDue] = useState('');
   const [ground, setGround] = useState(useCatalogue().first_ground);
   const [way, setWay] = useState('');
-  const begun = useQuery(waysOfStudioQuery(studio));
+  const size = { width_cm: numbers.value('width_cm'), height_cm: numbers.value('height_cm') };
+  const wrong = Object.keys(numbers.wrong).length > 0;
+  const begun = useQuery({ ...waysOfStudioQuery(studio, size), enabled: !wrong });
   const ways = begun.data ?? [];
   const chosen = ways.find((w) => w.id === way);
   const other = otherError(create.error, (path) => FIELDS.includes(path));
@@ -34,8 +36,7 @@ export function NewPicture({ studio, onClose }: { studio: string; onClose: () =>
       {
         id: 'new',
         title,
-        width_cm: numbers.value('width_cm'),
-        height_cm: numbers.value('height_cm'),
+        ...size,
         weight: 1,
         due: due || undefined,
         ground,
@@ -43,7 +44,8 @@ export function NewPicture({ studio, onClose }: { studio: string; onClose: () =>
       },
       { onSuccess: (made) => void navigate(`/pictures/${made.id}`) },
     );
-  const bad = title.trim() === '' || Object.keys(numbers.wrong).length > 0;
+  // The steps of another size are not sent.
+  const bad = title.trim() === '' || wrong || begun.isPlaceholderData;
   return (
     <FormDialog
       title="Make a picture"

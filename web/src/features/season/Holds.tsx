@@ -1,20 +1,26 @@
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
 import { useTheme } from '@mui/material/styles';
+import { useQuery } from '@tanstack/react-query';
 import type { Schemas } from '../../api/client';
+import { causeQuery } from '../../api/queries';
 import { exact, span } from '../../format/time';
 
 interface Props {
   picture: Schemas['SeasonPicture'];
   zone: string;
   now: number;
+  /** What is shown is only tried: what holds it most is known of what is kept. */
+  tried: boolean;
 }
 
 const MINUTE = 60_000;
 
 /** What holds a picture: each link with its share of the whole time, drawn and in words. */
-export function Holds({ picture, zone, now }: Props) {
+export function Holds({ picture, zone, now, tried }: Props) {
   const { greys } = useTheme();
+  const plan = JSON.stringify([picture.version, picture.finish, picture.work]);
+  const cause = useQuery({ ...causeQuery(picture.id, plan), enabled: !tried && !picture.done });
   const links = picture.held_by;
   if (links.length === 0) return null;
   const begin = Math.min(now, ...links.map((l) => Date.parse(l.from)));
@@ -22,6 +28,7 @@ export function Holds({ picture, zone, now }: Props) {
   return (
     <Box component="section" aria-label="What holds it">
       <Typography variant="h3">What holds it</Typography>
+      {!tried && cause.data?.said && <Typography sx={{ mt: 0.5 }}>{cause.data.said}</Typography>}
       <Box component="ol" sx={{ listStyle: 'none', p: 0, m: 0, mt: 1 }}>
         {links.map((link, n) => {
           const from = Date.parse(link.from);

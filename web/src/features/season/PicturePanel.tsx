@@ -74,7 +74,7 @@ export function PicturePanel({ view, picture, odds, step, onStep, onClose }: Pro
       </Box>
       <Box sx={PARTS}>
         <Box sx={{ gridArea: 'holds' }}>
-          <Holds picture={picture} zone={zone} now={now} />
+          <Holds picture={picture} zone={zone} now={now} tried={!!view.named} />
         </Box>
         <Box sx={{ gridArea: 'sittings' }}>
           <Sittings view={view} picture={picture} step={step} onStep={onStep} />

@@ -145,6 +145,9 @@ function backend(): Backend {
       },
       'GET /api/studios/s/season/search': { body: null },
       'GET /api/pictures/p': { body: stored },
+      'GET /api/pictures/p/cause': {
+        body: { said: 'Most of all by your hours: without that it would be ready 3 days sooner.' },
+      },
     },
   };
   vi.stubGlobal('fetch', async (request: Request) => {
@@ -207,9 +210,12 @@ describe('the season', () => {
     const { sent } = backend();
     open();
     fireEvent.click(await screen.findByRole('button', { name: /^Lamp row/ }));
+    await screen.findByText(/^Most of all by your hours/);
     fireEvent.click(await screen.findByRole('button', { name: 'Open beside the plan' }));
     const draft = await screen.findByRole('region', { name: 'Draft' });
     await within(draft).findByText('3 days earlier', { exact: false });
+    // What holds it most is known of what is kept alone.
+    expect(screen.queryByText(/^Most of all by your hours/)).toBeNull();
     expect(draft.textContent).toContain('makes its date');
     fireEvent.click(within(draft).getByRole('button', { name: 'Keep it' }));
     await screen.findByRole('button', { name: /^Undo: Lamp row: A fan/ });

@@ -4,7 +4,6 @@ use super::wire::{
     Catalogue, FieldOut, FinishOut, GroundOut, Health, KindOut, NewMaterialOut, UsualOut, WayOut,
     WordOut,
 };
-use crate::demo::way_steps;
 use crate::formats::{GroundDoc, StepDoc, numbers};
 use crate::instruments::Behaviour;
 use crate::problem::Problem;
@@ -22,7 +21,7 @@ use ulvek_core::mix::{
 };
 use ulvek_core::picture::{
     Carrier, FIRST_GROUND, GROUNDS, MOST_COATS, Need, PaintTrouble, Picture, Purpose, ReadyBy,
-    StepKind, Strokes, Touch, WAYS,
+    SMALL_CM, StepKind, Strokes, Touch, WAYS,
 };
 use ulvek_core::planner::MIST_EVERY;
 use ulvek_core::quantity::{Range, SURES};
@@ -59,16 +58,12 @@ pub fn known() -> Result<Catalogue, Problem> {
         splittable: kind.usually_splittable(),
         section: kind.has_section(),
     });
-    let mut ways = Vec::new();
-    for way in WAYS {
-        let steps = way_steps(way.id).map_err(|_| Problem::internal())?;
-        ways.push(WayOut {
-            id: way.id.into(),
-            name: way.name.into(),
-            why: way.why.into(),
-            steps: steps.iter().map(|s| StepDoc::of(s, chrono_tz::UTC)).collect(),
-        });
-    }
+    let ways = WAYS.iter().map(|way| WayOut {
+        id: way.id.into(),
+        name: way.name.into(),
+        why: way.why.into(),
+        steps: way.steps_on(SMALL_CM).iter().map(|s| StepDoc::of(s, chrono_tz::UTC)).collect(),
+    });
     let horizon_days = HORIZON_S / DAY_S;
     let ordinary = ordinary_paint().map_err(|_| Problem::internal())?;
     let usual = |rows: &[(f64, &str)]| -> Vec<UsualOut> {
@@ -78,7 +73,7 @@ pub fn known() -> Result<Catalogue, Problem> {
     let kinds_of_material = named.chain(MaterialKind::OF_NO_RULE);
     Ok(Catalogue {
         kinds: kinds.collect(),
-        ways,
+        ways: ways.collect(),
         fields: numbers().map(|(name, range)| field(name, range)).collect(),
         needs: Need::ALL.iter().filter_map(|need| word(need, need.asks())).collect(),
         grounds: GROUNDS

@@ -260,10 +260,7 @@ pub async fn learned(
     headers: HeaderMap,
 ) -> Result<Response, Problem> {
     view(&mut app, Of::Studio(id), &headers, "learned".into(), |scene| {
-        let stored = &scene.loaded.stored;
-        let mut studio = stored.studio.clone();
-        let learned = studio.learn();
-        Ok(LearnedOut::of(stored, &learned))
+        Ok(LearnedOut::of(&scene.loaded.stored, &scene.loaded.learned))
     })
     .await
 }
@@ -297,11 +294,10 @@ async fn counted(app: &mut App, before: Arc<Loaded>, id: Uuid) -> Result<Vec<Str
     let key = key_of(&after, now, &format!("moves {id}"));
     let desks = app.desks.clone();
     let work = move |_: &Progress| {
-        let mut learning = after.studio.as_ref().clone();
-        let learned = learning.learn();
         let known = &before.studio.pictures[was].tests;
         let tests = &after.studio.pictures[is].tests;
-        let found = tests.iter().find(|test| !known.contains(test)).map(|test| (test, &learned));
+        let found =
+            tests.iter().find(|test| !known.contains(test)).map(|test| (test, &after.learned));
         let moves = desks.at_both((&before, &after), |before, after| {
             deeds::what_moves(before, after, is, found, now)
         });

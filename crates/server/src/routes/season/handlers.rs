@@ -2,16 +2,16 @@
 //! computed and not stored; what is accepted is stored in one transaction.
 
 use super::wire::{
-    Accept, BlockedOut, DateWayOut, Draft, DraftPicture, DraftRoom, DraftStudio, FilmPoint, Going,
-    HeldOut, Kept, KeptPicture, LaidOut, Odds, PictureOddsOut, Season, SeasonPicture, WaysAsk,
-    WorkOut,
+    Accept, BlockedOut, CauseOut, DateWayOut, Draft, DraftPicture, DraftRoom, DraftStudio,
+    FilmPoint, Going, HeldOut, Kept, KeptPicture, LaidOut, Odds, PictureOddsOut, Season,
+    SeasonPicture, WaysAsk, WorkOut,
 };
 use crate::compute::{Answer, Key, Lane, Progress};
 use crate::extract::Body;
 use crate::formats::{OrderEntryDoc, PictureDoc, StudioDoc, label};
 use crate::problem::Problem;
 use crate::reading::load;
-use crate::resolved::InStudio;
+use crate::resolved::{InPicture, InStudio};
 use crate::routes::outlook::handlers::{hours_shown, sessions};
 use crate::routes::shared::SpanOut;
 use crate::routes::view::{Of, Scene, answer, asked, json, view, written};
@@ -20,15 +20,15 @@ use axum::Json;
 use axum::extract::State;
 use axum::http::{HeaderMap, StatusCode};
 use axum::response::{IntoResponse, Response};
-use chrono::{DateTime, Duration, NaiveDate, Utc};
+use chrono::{DateTime, Duration, Utc};
 use serde::Serialize;
 use sqlx::MySqlConnection;
 use std::sync::Arc;
 use ulvek_core::deeds::{self, drafted, keep_draft};
 use ulvek_core::picture::Picture;
 use ulvek_core::planner::{
-    Aim, DateWay, Desk, FilmMoment, PictureOdds, Plan, PlannedStep, Request, SEED, futures_for,
-    holds, in_ten, odds as sample, promise,
+    Aim, DateWay, Desk, FilmMoment, PictureOdds, Plan, PlannedStep, Request, SEED, a_day_apart,
+    cause, futures_for, holds, in_ten, odds as sample, promise,
 };
 use ulvek_core::quantity::{Checked, Fault};
 use ulvek_core::studio::Studio;
@@ -200,6 +200,23 @@ fn film_point(moment: &FilmMoment) -> FilmPoint {
 /// How long odds and ways hold, at least [min]; at most twice as long. [practice] an hour changes
 /// little
 const LONG_HOLDS_MIN: i64 = 10;
+/// What a picture would be ready soonest without: each thing that can hold it is taken away in turn.
+#[utoipa::path(get, operation_id = "picture_cause", path = "/api/pictures/{id}/cause", tag = "season", params(("id" = Uuid, Path)),
+    responses((status = 200, body = CauseOut), (status = 304, description = "nothing changed")))]
+pub async fn picture_cause(
+    State(mut app): State<App>,
+    InPicture { id, .. }: InPicture,
+    headers: HeaderMap,
+) -> Result<Response, Problem> {
+    view(&mut app, Of::Picture(id), &headers, format!("cause {id}"), move |scene| {
+        let p = scene.loaded.place_of(id)?;
+        let plan = scene.app.desks.at(&scene.loaded, |desk| desk.plan(scene.now));
+        let found = cause(&scene.loaded.studio, &plan, p, scene.now);
+        Ok(CauseOut { said: found.map(|cause| cause.said()) })
+    })
+    .await
+}
+
 /// How long odds and ways are waited for before it is said how far they are [s]. [practice]
 const PATIENCE_S: u64 = 2;
 
@@ -229,23 +246,14 @@ pub async fn odds(
         let ready = desk.ready(scene.now)?;
         let out = |o: PictureOdds| {
             let due = studio.pictures[o.picture].due;
-            let by = |day: Option<NaiveDate>| day.map(|day| o.told_by(day));
-            let told = |day: Option<NaiveDate>| by(day).map(in_ten);
-            let (before, after) =
-                (told(due.and_then(|d| d.pred_opt())), told(due.and_then(|d| d.succ_opt())));
-            // A day more or less is said where it matters.
-            let matters = |(a, b): &(String, String)| a != b;
-            let beside = before
-                .zip(after)
-                .filter(matters)
-                .map(|(before, after)| format!("A day earlier {before}, a day later {after}."));
+            let share = due.map(|due| o.told_by(due));
             let (p, now) = (o.picture, scene.now);
             PictureOddsOut {
                 id: stored.pictures[p].id,
                 date: promise(&studio, p, &ready[p], Some(&o), now).into(),
-                on_day: by(due),
-                told: told(due),
-                beside,
+                on_day: share,
+                told: share.map(in_ten),
+                beside: due.and_then(|due| a_day_apart(&o, due)),
                 day_10: o.day_of(0.1),
                 day_50: o.day_of(0.5),
                 day_90: o.sure_day(),

@@ -285,6 +285,14 @@ pub struct HeldOut {
     pub idle_min: f64,
 }
 
+/// What holds a picture most.
+#[derive(Serialize, ToSchema)]
+pub struct CauseOut {
+    /// In a sentence; nothing where no one thing holds it by a day.
+    #[schema(required)]
+    pub said: Option<String>,
+}
+
 /// Odds of the dates in sampled futures.
 #[derive(Serialize, ToSchema)]
 pub struct Odds {

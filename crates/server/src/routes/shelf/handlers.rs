@@ -1,8 +1,7 @@
 //! The shelf: materials, tubs and own ways of working, edited whole.
 
-use super::wire::{ShelfEdit, ShelfMaterial, ShelfOut, ShelfTub};
-use crate::demo::way_steps;
-use crate::extract::Body;
+use super::wire::{ShelfEdit, ShelfMaterial, ShelfOut, ShelfTub, WaysAsked};
+use crate::extract::{Asked, Body};
 use crate::formats::{MaterialDoc, Moment, StepDoc, TubDoc, WayDoc, label, read_shelf, with_shelf};
 use crate::problem::Problem;
 use crate::resolved::InStudio;
@@ -70,13 +69,17 @@ pub async fn read(
 }
 
 /// Every way of working, the painter's own first, with its steps as they begin in this studio: with an
-/// isolation coat where the studio lays one.
-#[utoipa::path(get, operation_id = "ways", path = "/api/studios/{id}/ways", tag = "shelf", params(("id" = Uuid, Path)),
+/// isolation coat where the studio lays one, and with minutes for the size that is asked for. The painter's own
+/// keep the minutes that the painter gave them.
+#[utoipa::path(get, operation_id = "ways", path = "/api/studios/{id}/ways", tag = "shelf",
+    params(("id" = Uuid, Path), ("width_cm" = Option<f64>, Query), ("height_cm" = Option<f64>, Query)),
     responses((status = 200, body = [WayOut])))]
 pub async fn ways(
     State(mut app): State<App>,
     InStudio(id): InStudio,
+    Asked(asked): Asked<WaysAsked>,
 ) -> Result<Json<Vec<WayOut>>, Problem> {
+    let size = asked.size()?;
     let mut tx = app.reading().await?;
     let studio = ulvek_store::load_studio(&mut tx, id).await?.studio;
     tx.commit().await?;
@@ -85,14 +88,12 @@ pub async fn ways(
         id: id.into(),
         name: name.into(),
         why: why.into(),
-        steps: studio.begun(steps).iter().map(|s| StepDoc::of(s, zone)).collect(),
+        steps: studio.begun(size, steps).iter().map(|s| StepDoc::of(s, zone)).collect(),
     };
     let own = studio.ways.iter().map(|w| way((&w.id, &w.name, &w.why), w.steps.clone()));
     let mut all: Vec<WayOut> = own.collect();
-    for usual in WAYS {
-        let steps = way_steps(usual.id).map_err(|_| Problem::internal())?;
-        all.push(way((usual.id, usual.name, usual.why), steps));
-    }
+    let usual = WAYS.iter().map(|w| way((w.id, w.name, w.why), w.steps_on(size)));
+    all.extend(usual);
     Ok(Json(all))
 }
 

@@ -3,7 +3,34 @@
 use crate::formats::{MaterialDoc, Moment, TubDoc, WayDoc};
 use crate::routes::shared::HistoryOut;
 use serde::{Deserialize, Serialize};
+use ulvek_core::picture::SMALL_CM;
+use ulvek_core::quantity::{Fault, Side};
 use utoipa::ToSchema;
+
+/// On what size of picture a way of working is asked for; a small one where nothing is said.
+#[derive(Deserialize)]
+pub struct WaysAsked {
+    /// [cm].
+    width_cm: Option<f64>,
+    /// [cm].
+    height_cm: Option<f64>,
+}
+
+impl WaysAsked {
+    /// Width and height [cm].
+    ///
+    /// # Errors
+    /// The side that is out of range.
+    pub fn size(&self) -> Result<(f64, f64), Fault> {
+        let side = |name: &str, asked: Option<f64>, usual: f64| {
+            Side::RANGE.check(asked.unwrap_or(usual)).map_err(|why| Fault::new(name, why))
+        };
+        Ok((
+            side("width_cm", self.width_cm, SMALL_CM.0)?,
+            side("height_cm", self.height_cm, SMALL_CM.1)?,
+        ))
+    }
+}
 
 /// A material with what is computed of it.
 #[derive(Serialize, ToSchema)]
