@@ -1,14 +1,14 @@
 //! What holds a picture most: the one thing without which it would be ready soonest. A wait that stands last is often
 //! not it; so each is taken away in turn, and the picture planned again.
 
-use super::changes::fit_air;
+use super::changes::{fit_air, take_out_all};
 use super::decode::Schedule;
 use super::films::Films;
 use super::parallel::{in_parallel, threads};
 use super::problem::Problem;
 use super::{Plan, Request, plan};
 use crate::mix::{Line, Material, MaterialKind};
-use crate::picture::ReadyBy;
+use crate::picture::{ReadyBy, StepKind};
 use crate::studio::{MIDNIGHT, OpenHours, Studio, StudioHours, Waiting};
 use crate::time::{DAY_S, seconds, whole_seconds};
 use chrono::{DateTime, NaiveTime, Utc, Weekday};
@@ -61,9 +61,24 @@ pub fn cause(studio: &Studio, made: &Plan, p: usize, from: DateTime<Utc>) -> Opt
         }
     }
     gains.push(("your other pictures".into(), others));
-    let (what, gain) = gains.into_iter().max_by_key(|(_, gain)| *gain)?;
-    let sooner_days = gain as f64 / DAY_S;
-    (sooner_days >= WORTH_DAYS).then_some(Cause { what, sooner_days })
+    let worth = |(what, gain): (String, i64)| {
+        let sooner_days = gain as f64 / DAY_S;
+        (sooner_days >= WORTH_DAYS).then_some(Cause { what, sooner_days })
+    };
+    let most = gains.into_iter().max_by_key(|(_, gain)| *gain).and_then(worth);
+    // Every picture waits for its wrapping: that is said where nothing else holds it.
+    most.or_else(|| {
+        let gain = alone - ready_alone(&unwrapped(&one), from)?;
+        worth(("the wait until it is safe to wrap".into(), gain))
+    })
+}
+
+/// The studio of one picture that is ready when its last coat is on.
+fn unwrapped(studio: &Studio) -> Studio {
+    let mut open = studio.clone();
+    open.pictures[0].ready_by = ReadyBy::Sealed;
+    take_out_all(&mut open.pictures[0], StepKind::Pack);
+    open
 }
 
 /// When the only picture of `studio` is ready [s of the epoch].
@@ -82,7 +97,6 @@ fn without(studio: &Studio, from: DateTime<Utc>) -> Vec<(String, Studio)> {
             all.push((what.into(), changed));
         }
     };
-    less("the wait until it is safe to wrap", &|s| s.pictures[0].ready_by = ReadyBy::Sealed);
     less("your hours", &|s| {
         let (from, to) = (NaiveTime::MIN, MIDNIGHT);
         let day = |n| Weekday::try_from(n).ok().map(|day| OpenHours { day, from, to });

@@ -294,7 +294,7 @@ fn changes_of_steps<'a>(studio: &Studio, p: usize) -> Vec<Change<'a>> {
 }
 
 /// Takes the steps of `kind` that are still to come out; whether there were any.
-fn take_out_all(picture: &mut Picture, kind: StepKind) -> bool {
+pub(super) fn take_out_all(picture: &mut Picture, kind: StepKind) -> bool {
     let mut any = false;
     while let Some(i) = picture.steps.iter().position(|s| s.kind == kind && s.laid_at.is_none()) {
         any |= picture.take_out(i).is_some();

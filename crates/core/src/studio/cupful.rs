@@ -199,6 +199,12 @@ fn turned(studio: &Studio, asked: &CupAsked, total_ml: f64) -> Result<Mix, Fault
     Ok(mix)
 }
 
+/// The mix as it comes into the cup in whole measures.
+fn measured(mix: &Mix, rounded: &Rounded) -> Mix {
+    let parts = mix.iter().zip(&rounded.ml);
+    parts.map(|(part, ml)| Part { parts: *ml, ..part.clone() }).collect()
+}
+
 fn check_measure(measure_ml: f64) -> Checked {
     if MEASURES_ML.contains(&measure_ml) {
         return Ok(());
@@ -233,6 +239,10 @@ impl Studio {
             Some((material, ml)) => Some(reach(&mix, material, *ml, &pour).map_err(refuse)?),
         };
         let laid = self.laid_at(p, (&mix, asked.wet_film_um), place)?;
+        let rounded = round_to(&amounts, asked.measure_ml);
+        let exact = self.limits_of(p, &mix, place);
+        let measured = self.limits_of(p, &measured(&mix, &rounded), place);
+        let limits = exact.into_iter().zip(measured).map(|(exact, cup)| exact.as_measured(cup));
         Ok(Cupful {
             left_ml: mix
                 .iter()
@@ -241,9 +251,9 @@ impl Studio {
             total_ml,
             on_picture_ml: on_picture_ml(&pour),
             loss: pour.loss,
-            rounded: round_to(&amounts, asked.measure_ml),
+            limits: limits.collect(),
+            rounded,
             amounts,
-            limits: self.limits_of(p, &mix, place),
             waits: laid.as_ref().is_none_or(|l| l.at > seconds(place.now)),
             because: place.because.clone(),
             laid,

@@ -66,6 +66,11 @@ fn a_picture_is_held_by_what_it_would_be_ready_soonest_without() {
     later.pictures[0].steps[0].not_before = Some(start() + Duration::days(40));
     let (what, days) = held(&later);
     assert_eq!((what.as_str(), days.round()), ("the days you set for its steps", 40.0));
+    // Where nothing else holds it, it is the wrapping that every picture waits for.
+    let mut wrapped = studio(&WEEK, vec![picture("a", "heavy-pb29")]);
+    wrapped.pictures[0].ready_by = ReadyBy::Wrapped;
+    wrapped.pictures[0].steps.truncate(1);
+    assert_eq!(held(&wrapped).0, "the wait until it is safe to wrap");
     // Where it only waits for its own coats, nothing is named that would not help.
     let mut alone = studio(&WEEK, vec![picture("a", "heavy-pb29")]);
     alone.pictures[0].steps.truncate(1);

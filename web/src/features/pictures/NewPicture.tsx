@@ -6,6 +6,7 @@ import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { useCreatePicture } from '../../api/edits';
 import { waysOfStudioQuery } from '../../api/queries';
+import { span } from '../../format/time';
 import { fieldError, otherError } from '../../components/fieldError';
 import { useCatalogue } from '../../components/catalogue';
 import { FormDialog } from '../../components/FormDialog';
@@ -30,6 +31,7 @@ export function NewPicture({ studio, onClose }: { studio: string; onClose: () =>
   const begun = useQuery({ ...waysOfStudioQuery(studio, size), enabled: !wrong });
   const ways = begun.data ?? [];
   const chosen = ways.find((w) => w.id === way);
+  const hands = (chosen?.steps ?? []).reduce((sum, step) => sum + step.hands_on_min, 0);
   const other = otherError(create.error, (path) => FIELDS.includes(path));
   const submit = () =>
     create.mutate(
@@ -92,7 +94,7 @@ export function NewPicture({ studio, onClose }: { studio: string; onClose: () =>
         onChange={(e) => setWay(e.target.value)}
         helperText={
           chosen
-            ? `${chosen.why} ${chosen.steps.length} steps, to be changed as you like.`
+            ? `${chosen.why} ${chosen.steps.length} steps and ${span(hands)} of work at this size, to be changed as you like.`
             : 'You add the steps yourself.'
         }
         slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}
