@@ -15,7 +15,7 @@ test('a late picture shows what holds it, and a way to its date is tried, kept a
     'two weeks at least, because slow-drying paint is in the stack',
   );
   await expect(panel.getByRole('region', { name: 'What holds it' })).toContainText(
-    'Most of all by slow-drying paint and retarder: without that it would be ready',
+    'Most of all by slow-drying paint and retarder: it could be ready',
   );
   await expect(panel.getByTestId('odds')).toContainText(/A day earlier .*, a day later .*/);
   const ways = panel.getByRole('region', { name: 'Ways to make the date' });

@@ -81,12 +81,12 @@ impl Thinning {
 const BY_A_DROP: f64 = 0.1;
 
 impl Limit {
-    /// This limit of a mix in the light of `cup`, the same of what is measured out: what is told is the cup's, unless
-    /// it misses the limit by no more than a drop makes.
+    /// This limit of a mix in the light of `cup`, the same of what is measured out: a cup that breaks what its mix
+    /// keeps is told, unless it misses the limit by no more than a drop makes.
     pub fn as_measured(self, cup: Self) -> Self {
         let missed_by = cup.share.map_or(0.0, |share| (share - cup.limit).abs());
         let by_a_drop = missed_by <= BY_A_DROP * cup.limit;
-        if self.kept && !cup.kept && by_a_drop { self } else { cup }
+        if self.kept && !cup.kept && !by_a_drop { cup } else { self }
     }
 
     /// What happens beyond it.

@@ -30,10 +30,7 @@ impl Cause {
     pub fn said(&self) -> String {
         let days = self.sooner_days.round();
         let s = if days > 1.0 { "s" } else { "" };
-        format!(
-            "Most of all by {}: without that it would be ready {days:.0} day{s} sooner.",
-            self.what
-        )
+        format!("Most of all by {}: it could be ready {days:.0} day{s} sooner.", self.what)
     }
 }
 

@@ -1,5 +1,6 @@
 //! What holds a picture most is what it would be ready soonest without.
 
+use super::planner::EVERY_DAY;
 use chrono::{DateTime, Duration, NaiveTime, Utc, Weekday};
 use ulvek_core::air::{Air, AirSeries};
 use ulvek_core::mix::{Mix, starter_shelf};
@@ -34,16 +35,6 @@ fn studio(days: &[Weekday], pictures: Vec<Picture>) -> Studio {
     Studio { materials: starter_shelf().unwrap(), pictures, ..Studio::new("Room", hours, air) }
 }
 
-const WEEK: [Weekday; 7] = [
-    Weekday::Mon,
-    Weekday::Tue,
-    Weekday::Wed,
-    Weekday::Thu,
-    Weekday::Fri,
-    Weekday::Sat,
-    Weekday::Sun,
-];
-
 /// What holds the first picture, and by how many days.
 fn held(studio: &Studio) -> (String, f64) {
     let made = plan(Request { studio, from: start() });
@@ -56,23 +47,23 @@ fn held(studio: &Studio) -> (String, f64) {
 fn a_picture_is_held_by_what_it_would_be_ready_soonest_without() {
     // Slow-drying paint waits two weeks and more for its varnish, ordinary paint three or four days (common practice):
     // the wait before varnish is not what holds it.
-    let (what, days) = held(&studio(&WEEK, vec![picture("a", "slow-pbr7")]));
+    let (what, days) = held(&studio(&EVERY_DAY, vec![picture("a", "slow-pbr7")]));
     assert_eq!(what, "slow-drying paint and retarder");
     assert!(days > 7.0, "{days}");
     // One day a week: three coats take three weeks.
     let (what, _) = held(&studio(&[Weekday::Wed], vec![picture("a", "heavy-pb29")]));
     assert_eq!(what, "your hours");
-    let mut later = studio(&WEEK, vec![picture("a", "heavy-pb29")]);
+    let mut later = studio(&EVERY_DAY, vec![picture("a", "heavy-pb29")]);
     later.pictures[0].steps[0].not_before = Some(start() + Duration::days(40));
     let (what, days) = held(&later);
     assert_eq!((what.as_str(), days.round()), ("the days you set for its steps", 40.0));
     // Where nothing else holds it, it is the wrapping that every picture waits for.
-    let mut wrapped = studio(&WEEK, vec![picture("a", "heavy-pb29")]);
+    let mut wrapped = studio(&EVERY_DAY, vec![picture("a", "heavy-pb29")]);
     wrapped.pictures[0].ready_by = ReadyBy::Wrapped;
     wrapped.pictures[0].steps.truncate(1);
     assert_eq!(held(&wrapped).0, "the wait until it is safe to wrap");
     // Where it only waits for its own coats, nothing is named that would not help.
-    let mut alone = studio(&WEEK, vec![picture("a", "heavy-pb29")]);
+    let mut alone = studio(&EVERY_DAY, vec![picture("a", "heavy-pb29")]);
     alone.pictures[0].steps.truncate(1);
     let made = plan(Request { studio: &alone, from: start() });
     assert_eq!(cause(&alone, &made, 0, start()), None);
@@ -82,7 +73,7 @@ fn a_picture_is_held_by_what_it_would_be_ready_soonest_without() {
 fn a_place_to_lie_flat_and_other_pictures_hold_it_where_they_are_short() {
     // All varnishes come due at once, and each keeps the only flat place.
     let pictures = |n: usize| (0..n).map(|p| picture(&format!("p{p}"), "heavy-pb29")).collect();
-    let mut short = studio(&WEEK, pictures(10));
+    let mut short = studio(&EVERY_DAY, pictures(10));
     (short.flat_places, short.schools.waiting) = (1, Waiting::Brisk);
     short.setup_min = 0.0;
     for step in short.pictures.iter_mut().flat_map(|p| &mut p.steps) {
@@ -93,7 +84,7 @@ fn a_place_to_lie_flat_and_other_pictures_hold_it_where_they_are_short() {
     let (what, days) = held(&short);
     assert_eq!(what, "too few places to lie flat", "{days}");
     // A pass of a whole day each: the painter comes to it last.
-    let mut busy = studio(&WEEK, pictures(10));
+    let mut busy = studio(&EVERY_DAY, pictures(10));
     for picture in &mut busy.pictures {
         picture.steps.truncate(1);
         picture.steps[0].hands_on_min = 400.0;

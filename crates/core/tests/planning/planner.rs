@@ -46,7 +46,7 @@ fn studio(week: &[Weekday], pictures: Vec<Vec<Step>>) -> Studio {
     }
 }
 
-const EVERY_DAY: [Weekday; 7] = [
+pub(super) const EVERY_DAY: [Weekday; 7] = [
     Weekday::Mon,
     Weekday::Tue,
     Weekday::Wed,

@@ -1,4 +1,5 @@
-//! The plan as iCalendar (RFC 5545): one event per sitting, alarms where the film gets ready.
+//! The plan as iCalendar (RFC 5545): one event per sitting, alarms where the film gets ready, and the day each picture is
+//! due.
 
 use chrono::{DateTime, Utc};
 use icalendar::{Alarm, Calendar, Component, Event, EventLike};
@@ -6,9 +7,14 @@ use ulvek_core::planner::{Plan, agenda};
 use ulvek_core::studio::Studio;
 use uuid::Uuid;
 
-/// Writes the plan of a studio. `stamp` is now; event ids stay the same from plan to plan, so
-/// that a subscribed calendar moves events instead of doubling them.
-pub fn calendar(id: Uuid, studio: &Studio, plan: &Plan, stamp: DateTime<Utc>) -> String {
+/// Writes the plan of a studio, and what is said of the dates of some pictures. `stamp` is now; event ids stay the same
+/// from plan to plan, so that a subscribed calendar moves events instead of doubling them.
+pub fn calendar(
+    id: Uuid,
+    studio: &Studio,
+    (plan, dates): (&Plan, &[(usize, String)]),
+    stamp: DateTime<Utc>,
+) -> String {
     let mut calendar = Calendar::empty();
     calendar.append_property(("VERSION", "2.0"));
     calendar.append_property(("PRODID", "-//Ulvek//Ulvek 0.1//EN"));
@@ -39,6 +45,18 @@ pub fn calendar(id: Uuid, studio: &Studio, plan: &Plan, stamp: DateTime<Utc>) ->
             let mut written = Alarm::display(&one_line(&alarm.said), alarm.at - sitting.from);
             event.alarm(written.uid(&format!("{}-{uid}", alarm.name)).done());
         }
+        calendar.push(event.done());
+    }
+    for (p, said) in dates {
+        let picture = &studio.pictures[*p];
+        let Some(due) = picture.due else { continue };
+        let mut event = Event::new();
+        event
+            .uid(&one_line(&format!("{id}-{}-due@ulvek", picture.id)))
+            .timestamp(stamp)
+            .summary(&one_line(&format!("{}: due", picture.title)))
+            .starts(due)
+            .description(said);
         calendar.push(event.done());
     }
     folded(&calendar.to_string())

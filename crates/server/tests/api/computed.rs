@@ -79,6 +79,14 @@ async fn the_calendar_has_one_event_for_each_sitting_and_alarms_when_the_film_is
     // An independent reader: the parser of the icalendar crate.
     let calendar: Calendar = text.parse().unwrap();
     let events: Vec<_> = calendar.components.iter().filter_map(|c| c.as_event()).collect();
+    // The days that open pictures are due, with what is said of them, stand beside the sittings.
+    let open = outlook["pictures"].as_array().unwrap().iter();
+    let dated = open.filter(|p| !p["due"].is_null() && !p["plan"].as_array().unwrap().is_empty());
+    let dated: Vec<&Value> = dated.map(|p| &p["date"]["said"]).collect();
+    let (days, events): (Vec<_>, Vec<_>) =
+        events.into_iter().partition(|e| e.get_summary().unwrap().ends_with(": due"));
+    let said: Vec<Value> = days.iter().map(|e| json!(e.get_description().unwrap())).collect();
+    assert!(days.len() == 5 && dated == said.iter().collect::<Vec<_>>(), "{said:?}");
     assert_eq!(events.len(), sittings);
     let uids: std::collections::HashSet<_> = events.iter().map(|e| e.get_uid().unwrap()).collect();
     assert_eq!(uids.len(), sittings, "every event has an id of its own");

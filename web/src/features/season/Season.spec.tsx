@@ -146,7 +146,7 @@ function backend(): Backend {
       'GET /api/studios/s/season/search': { body: null },
       'GET /api/pictures/p': { body: stored },
       'GET /api/pictures/p/cause': {
-        body: { said: 'Most of all by your hours: without that it would be ready 3 days sooner.' },
+        body: { said: 'Most of all by your hours: it could be ready 3 days sooner.' },
       },
     },
   };

@@ -329,7 +329,7 @@ fn films(coats: usize, frames: &[Frame]) -> Vec<FilmOut> {
 }
 
 /// The plan as iCalendar (RFC 5545): one event per sitting, alarms for "paintable" and "ready to
-/// seal". Subscribe to this address, or download it.
+/// seal", and the day each picture is due with what the plan says of it. Subscribe to this address, or download it.
 #[utoipa::path(get, path = "/api/studios/{id}/plan.ics", tag = "computed",
     params(("id" = Uuid, Path), ("picture" = Option<Uuid>, Query)),
     responses((status = 200, content_type = "text/calendar", body = String)))]
@@ -345,15 +345,23 @@ pub async fn plan_calendar(
     let scene = Scene { app: app.clone(), loaded, now };
     let text = app.computing().ask(key, Lane::View, move || {
         let stored = &scene.loaded.stored;
-        let made = scene.app.desks.at(&scene.loaded, |desk| desk.plan(now));
+        let (made, ready) =
+            scene.app.desks.at(&scene.loaded, |desk| (desk.plan(now), desk.ready(now)));
+        let studio = &stored.studio;
+        let wanted = |p: usize| asked.picture.is_none_or(|only| stored.pictures[p].id == only);
         let mut made = made.as_ref().clone();
-        if let Some(only) = asked.picture {
-            made.steps.retain(|s| stored.pictures[s.picture].id == only);
-        }
-        let text = calendar(stored.id, &stored.studio, &made, now);
-        (u32::try_from(text.len()).unwrap_or(u32::MAX), text)
+        made.steps.retain(|s| wanted(s.picture));
+        let open = |p: &usize| studio.pictures[*p].steps.iter().any(|s| s.laid_at.is_none());
+        let text = ready.map(|ready| {
+            let all = (0..studio.pictures.len()).filter(|p| wanted(*p) && open(p));
+            let said = |p| (p, promise(studio, p, &ready[p], None, now).said);
+            let dates: Vec<_> = all.map(said).collect();
+            calendar(stored.id, studio, (&made, &dates), now)
+        });
+        let size = text.as_ref().map_or(0, |text| u32::try_from(text.len()).unwrap_or(u32::MAX));
+        (size, text)
     });
-    let text = text.await?.as_ref().clone();
+    let text = text.await?.as_ref().clone()?;
     let headers = [
         (header::CONTENT_TYPE, "text/calendar; charset=utf-8"),
         (header::CONTENT_DISPOSITION, "inline; filename=\"ulvek.ics\""),
