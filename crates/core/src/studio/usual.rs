@@ -82,7 +82,8 @@ impl Studio {
         picture.steps
     }
 
-    /// A glaze of the colour of `mix`: its paints without white in the medium for glazes, as strong as one begins.
+    /// A glaze of the colour of `mix`: its paints without white in the medium for glazes, as strong as one begins; the mix
+    /// itself where it holds no paint.
     pub fn glaze_of(&self, mix: &Mix) -> Mix {
         let paints = |white: bool| -> Vec<&Part> {
             let paint = |part: &&Part| {
@@ -92,6 +93,9 @@ impl Studio {
             mix.iter().filter(paint).collect()
         };
         let colour = Some(paints(false)).filter(|c| !c.is_empty()).unwrap_or_else(|| paints(true));
+        if colour.is_empty() {
+            return mix.clone();
+        }
         let all: f64 = colour.iter().map(|part| part.parts).sum();
         let medium = self.first_of(&[is_glazing, is_medium]);
         let clear = medium.map(|m| Part { material: m.id.clone(), parts: GLAZE.0 });

@@ -46,8 +46,9 @@ export function NewPicture({ studio, onClose }: { studio: string; onClose: () =>
       },
       { onSuccess: (made) => void navigate(`/pictures/${made.id}`) },
     );
-  // The steps of another size are not sent.
-  const bad = title.trim() === '' || wrong || begun.isPlaceholderData;
+  // The steps of another size are not sent, nor none where a way was chosen.
+  const waits = begun.isPlaceholderData || (way !== '' && !chosen);
+  const bad = title.trim() === '' || wrong || waits;
   return (
     <FormDialog
       title="Make a picture"
@@ -94,7 +95,7 @@ export function NewPicture({ studio, onClose }: { studio: string; onClose: () =>
         onChange={(e) => setWay(e.target.value)}
         helperText={
           chosen
-            ? `${chosen.why} ${chosen.steps.length} steps and ${span(hands)} of work at this size, to be changed as you like.`
+            ? `${chosen.why} ${chosen.steps.length} steps and ${span(hands)} of work, to be changed as you like.`
             : 'You add the steps yourself.'
         }
         slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}
