@@ -1077,7 +1077,7 @@ export interface paths {
         };
         /**
          * The plan as iCalendar (RFC 5545): one event per sitting, alarms for "paintable" and "ready to
-         *     seal". Subscribe to this address, or download it.
+         *     seal", and the day each picture is due with what the plan says of it. Subscribe to this address, or download it.
          */
         get: operations["plan_calendar"];
         put?: never;
