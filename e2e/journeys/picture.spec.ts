@@ -149,7 +149,7 @@ test('a logged coat moves the plan from what really happened', async ({ page }) 
   const glaze = page.getByRole('listitem', { name: 'Glaze 3' });
   await expect(glaze).toContainText('Laid Thu 14 Jan, 17:30');
   await expect(glaze).toContainText('80 µm wet');
-  await expect(details).toContainText(/Waits on purpose: Glaze 3 dries sooner uncovered/);
+  await expect(details).toContainText(/Waits for Glaze 3 to be paintable, Thu 14 Jan/);
   await expect(details).not.toContainText(planned ?? '');
   await expect(page.getByTestId('verdict')).toContainText('Glaze 3 is');
   // What was planned stands beside it in the log, as soon as it is found out.
