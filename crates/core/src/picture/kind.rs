@@ -76,8 +76,9 @@ struct Row {
     needs: Need,
     /// Usual wet film [um], `None` for a step without film.
     film_um: Option<f64>,
-    /// Minutes on a picture of [`SMALL_CM`], and those of them that every size takes [min].
+    /// Hands-on minutes on a picture of [`SMALL_CM`] [min].
     hands_on_min: f64,
+    /// Those of them that a picture of any size takes [min].
     set_out_min: f64,
     splittable: bool,
 }
@@ -107,9 +108,9 @@ macro_rules! kinds {
     };
 }
 
-/// A small picture [cm].
+/// A small picture: width and height [cm]. [practice]
 pub const SMALL_CM: (f64, f64) = (30.0, 40.0);
-/// Minutes are said in steps of so many [min].
+/// Minutes are said in steps of so many [min]. [practice]
 const STEP_MIN: f64 = 5.0;
 
 // What each kind needs and usually takes: order of work and wet films; minutes on a small picture, and those of

@@ -39,7 +39,8 @@ pub fn cause(studio: &Studio, made: &Plan, p: usize, from: DateTime<Utc>) -> Opt
     let ready = |plan: &Plan| plan.pictures.iter().find(|o| o.picture == p)?.ready;
     let at = ready(made).map(whole_seconds)?;
     let one = Studio { pictures: vec![studio.pictures[p].clone()], ..studio.clone() };
-    let alone = ready_alone(&one, from)?;
+    // Coats that wait on purpose may make it ready sooner than alone without them.
+    let alone = ready_alone(&one, from)?.min(at);
     let less = without(&one, from);
     let gains = in_parallel(less.len(), threads(), |n| {
         let (what, studio) = &less[n];

@@ -233,7 +233,7 @@ fn held_by_days(
         if worth {
             (soonest, best, found) = (soonest.min(at), held, Some(tried));
         }
-        // Where a day is no gain more are none either: so it was in each of a thousand tries of drawn pictures.
+        // Longer does not help where this does not: so it was in each of a thousand tries of drawn pictures.
         if days > 0.0 && (at >= was || at > last) {
             break;
         }

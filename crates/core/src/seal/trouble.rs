@@ -49,7 +49,7 @@ impl SealTrouble {
             Self::Hair => {
                 "Leave it. When the coat is dry through a hair may be lifted with a blade's point; dust stays."
             }
-            Self::Cloud => "Leave it and keep it warm and dry: look again when it is dry through.",
+            Self::Cloud => "Leave it and keep it warm and dry: look again when it is touch-dry.",
             Self::White => {
                 "Leave it. White that stays when the coat is dry through is often cleared by a gloss coat."
             }
