@@ -5,7 +5,9 @@ use super::problem::{Known, Problem};
 use super::score::Score;
 use crate::cancel::give_up_if_cancelled;
 use crate::film::HORIZON_S;
-use crate::readiness::{Blocked, Calendar, Found, Slot, Stretch, Wait, first_place};
+use crate::readiness::{
+    Blocked, Calendar, Found, Ready, Slot, Stretch, Task, Wait, first_place,
+};
 use crate::time::{full_minute, whole_seconds};
 use std::cmp::Ordering;
 
@@ -38,6 +40,33 @@ pub(super) struct PictureProgress {
     pub end: i64,
     /// When it is ready, once its last step is placed [s of the epoch]; nothing when it never is.
     pub ready: Option<i64>,
+}
+
+/// What a place for a step is looked for with.
+struct Asked<'a> {
+    task: &'a Task,
+    film: &'a Played,
+    /// Not before [s of the epoch].
+    from: i64,
+    ready: Ready,
+}
+
+/// What a picture offers to do next, by how many steps were taken when that was looked at.
+enum Offer {
+    /// It starts then [s of the epoch] or later.
+    AtLeast(i64, Option<usize>),
+    /// It is done in this place.
+    Found(Placed, usize),
+}
+
+impl Offer {
+    /// When it starts at the earliest [s of the epoch].
+    fn from(&self) -> i64 {
+        match self {
+            Self::AtLeast(from, _) => *from,
+            Self::Found(placed, _) => placed.slot.from(),
+        }
+    }
 }
 
 /// A plan as far as it is made.
@@ -116,6 +145,35 @@ impl Schedule {
         films: &mut Films,
         (p, i): (usize, usize),
     ) -> Result<Placed, Blocked> {
+        let asked = self.asked(problem, films, (p, i))?;
+        let around = problem.around(&self.calendar, &self.held);
+        let wet = |end, state| films.wet(problem, asked.film, ((p, i), end), state);
+        let found = first_place(asked.task, &around, (asked.from, asked.ready), wet)?;
+        let Found { slot, wait, holds } = found;
+        Ok(Placed { picture: p, step: i, slot, wait, holds })
+    }
+
+    /// When a step starts at the earliest [s of the epoch]: as if its coat dried at once, so that no film is followed.
+    fn place_at_the_earliest(
+        &self,
+        problem: &Problem<'_>,
+        films: &mut Films,
+        (p, i): (usize, usize),
+    ) -> Result<i64, Blocked> {
+        let asked = self.asked(problem, films, (p, i))?;
+        let around = problem.around(&self.calendar, &self.held);
+        let dry_at_once = |end, _| Ok(Some(end));
+        let found = first_place(asked.task, &around, (asked.from, asked.ready), dry_at_once)?;
+        Ok(found.slot.from())
+    }
+
+    /// What a place for a step is looked for with.
+    fn asked<'a>(
+        &'a self,
+        problem: &'a Problem<'_>,
+        films: &mut Films,
+        (p, i): (usize, usize),
+    ) -> Result<Asked<'a>, Blocked> {
         let progress = &self.progress[p];
         let (Some(task), Some(film)) = (problem.task(p, i), &progress.film) else {
             return Err(Blocked::Below);
@@ -134,10 +192,7 @@ impl Schedule {
         // One picture has one film: its steps are done in the order they are placed.
         let pinned = problem.pins.after((p, i)).unwrap_or(progress.end);
         let from = ready.at.unwrap_or(progress.end).max(progress.end).max(pinned);
-        let around = problem.around(&self.calendar, &self.held);
-        let wet = |end, state| films.wet(problem, film, ((p, i), end), state);
-        let Found { slot, wait, holds } = first_place(task, &around, (from, ready), wet)?;
-        Ok(Placed { picture: p, step: i, slot, wait, holds })
+        Ok(Asked { task, film, from, ready })
     }
 
     /// Takes the place, and goes on to the film after it.
@@ -220,34 +275,62 @@ impl Schedule {
         limit.is_none_or(|limit| self.score.compare(limit) != Ordering::Greater)
     }
 
-    /// Plays whatever can start first, to the end: the constructive plan. An offer is only made anew when it is the
-    /// first of all: taken hours never bring another one forward.
+    /// Plays whatever can start first, to the end: the constructive plan. Taken hours never bring another offer
+    /// forward: one is only made anew when it is the first of all, and its film only followed when it is the first
+    /// without it too.
     pub fn first_come(problem: &Problem<'_>, films: &mut Films) -> Self {
         let mut schedule = Self::new(problem, films);
-        let pictures = schedule.progress.len();
-        let mut offers: Vec<Option<Placed>> =
-            (0..pictures).map(|p| schedule.offer(problem, films, p)).collect();
-        let mut fresh = vec![true; pictures];
+        let mut taken = 0;
+        let mut offers: Vec<Option<Offer>> =
+            (0..schedule.progress.len()).map(|p| schedule.next_offer(problem, p)).collect();
         let due = |p: usize| problem.picture(p).due.unwrap_or(chrono::NaiveDate::MAX);
         loop {
             give_up_if_cancelled();
-            let first = offers
-                .iter()
-                .enumerate()
-                .filter_map(|(p, o)| o.as_ref().map(|o| (o.slot.from(), due(p), p)))
-                .min();
+            let begun = offers.iter().enumerate();
+            let first = begun.filter_map(|(p, o)| o.as_ref().map(|o| (o.from(), due(p), p))).min();
             let Some((.., p)) = first else { return schedule };
-            let Some(offer) = offers[p].take() else { continue };
-            if !fresh[p] && !schedule.still_free(problem, &offer) {
-                offers[p] = schedule.offer(problem, films, p);
-                fresh[p] = true;
-                continue;
-            }
-            schedule.take(problem, films, offer);
-            fresh.fill(false);
-            offers[p] = schedule.offer(problem, films, p);
-            fresh[p] = true;
+            let now = match offers[p].take() {
+                Some(Offer::Found(placed, when))
+                    if when == taken || schedule.still_free(problem, &placed) =>
+                {
+                    schedule.take(problem, films, placed);
+                    taken += 1;
+                    schedule.next_offer(problem, p)
+                }
+                Some(Offer::AtLeast(_, when)) if when == Some(taken) => {
+                    schedule.offer(problem, films, p).map(|found| Offer::Found(found, taken))
+                }
+                _ => schedule.offer_at_the_earliest(problem, films, p, taken),
+            };
+            offers[p] = now;
         }
+    }
+
+    /// The next offer of picture `p`, before it is looked at.
+    fn next_offer(&self, problem: &Problem<'_>, p: usize) -> Option<Offer> {
+        let open = self.open(problem, p);
+        (!open.is_empty()).then_some(Offer::AtLeast(self.progress[p].end, None))
+    }
+
+    /// When a step of picture `p` can start at the earliest; a step that cannot be placed blocks it.
+    fn offer_at_the_earliest(
+        &mut self,
+        problem: &Problem<'_>,
+        films: &mut Films,
+        p: usize,
+        taken: usize,
+    ) -> Option<Offer> {
+        let mut first = None;
+        for i in self.open(problem, p) {
+            match self.place_at_the_earliest(problem, films, (p, i)) {
+                Ok(from) => first = Some(first.map_or(from, |known: i64| known.min(from))),
+                Err(why) => {
+                    self.block(p, i, why);
+                    return None;
+                }
+            }
+        }
+        first.map(|from| Offer::AtLeast(from, Some(taken)))
     }
 
     /// The step of picture `p` that can start first, in its place; a step that cannot be placed blocks it.
