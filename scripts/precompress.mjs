@@ -1,4 +1,4 @@
-// Compresses the built front end once, so that no request pays for it (platform.md: 40 ms saved).
+// Compresses the built front end once, so that no request pays for it.
 import { readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { brotliCompressSync, gzipSync } from 'node:zlib';

@@ -6,7 +6,7 @@ Prints the states it finds, which crates/core/tests/film/drying_reference.rs hol
 
     python3 scripts/stiff_solver.py
 
-All constants stand in drying.md, by the same names and in SI units; those of the film are from memory there.
+All constants stand in docs/model/drying.md, by the same names and in SI units; those of the film are from memory there.
 """
 
 import time
@@ -16,7 +16,7 @@ from scipy.integrate import solve_ivp
 
 R, KELVIN = 8.314462618, 273.15  # J/(mol K), K
 CELSIUS, HUMIDITY, SPEED, SIDE_M = 21.0, 0.5, 0.15, 0.4  # C, -, m/s, m: the room of the reference table
-SOLIDS, WATER, SLOW, WET_M = 0.42, 0.53, 0.05, 100e-6  # ordinary heavy paint, drying.md
+SOLIDS, WATER, SLOW, WET_M = 0.42, 0.53, 0.05, 100e-6  # ordinary heavy paint, docs/model/drying.md
 DAYS = 10.0
 DAY_S = 86_400.0
 

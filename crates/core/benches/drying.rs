@@ -14,7 +14,7 @@ use ulvek_core::studio::{Studio, StudioHours};
 
 const DAY: f64 = 86_400.0;
 
-/// Ordinary heavy paint, drying.md. [memory]
+/// Ordinary heavy paint, docs/model/drying.md. [memory]
 fn heavy() -> Composition {
     Composition::try_new(0.42, 0.53, 0.05).unwrap()
 }

@@ -1,4 +1,4 @@
-//! Speed and quality of the planner, printed as ratios to the aims of planning.md.
+//! Speed and quality of the planner, printed as ratios to the aims of docs/planning.md.
 #![allow(missing_docs, clippy::unwrap_used, clippy::print_stdout)]
 
 use chrono::{DateTime, Duration, NaiveTime, Utc, Weekday};

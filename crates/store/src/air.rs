@@ -9,8 +9,10 @@ use crate::StoreError;
 use crate::air_body::AirBody;
 use crate::measured::last_hours;
 use crate::revision::{self, Direction, History};
+use crate::unread::{self, UnreadRow};
 use crate::versioned::{AIR, Value, json};
 use chrono::{DateTime, Utc};
+use sqlx::mysql::MySqlRow;
 use sqlx::{FromRow, MySql, MySqlConnection, QueryBuilder};
 use std::collections::HashMap;
 use ulvek_core::air::{Air, AirSeries, MeasuredHour, Origin};
@@ -20,6 +22,9 @@ use uuid::Uuid;
 
 /// Rows of one statement: what a packet of MariaDB holds with ease. [practice]
 const ROWS: usize = 1000;
+
+/// What the body of an air is called where it cannot be read.
+const WHAT: &str = "the usual air and its forecast";
 
 /// Version of an air, and what can be undone and redone of it.
 #[derive(Debug, Clone, PartialEq, Eq)]
@@ -85,22 +90,31 @@ pub(crate) async fn insert_air(
     add(conn, studio, &rows, number).await
 }
 
-/// Reads the air of a studio.
+fn room_in(body: &str) -> Result<(Air, RoomAhead), StoreError> {
+    let body: AirBody =
+        serde_json::from_str(body).map_err(|e| StoreError::Unreadable(format!("air: {e}")))?;
+    body.into_room()
+}
+
+/// Reads the air of a studio; what of it cannot be read goes to `unread`.
 pub(crate) async fn load_air(
     conn: &mut MySqlConnection,
     studio: Uuid,
+    unread: &mut Vec<UnreadRow>,
 ) -> Result<(AirSeries, RoomAhead, AirState), StoreError> {
     let (owner, body, version): (Uuid, String, i64) =
         sqlx::query_as("SELECT owner_id, body, version FROM air WHERE studio_id = ?")
             .bind(studio)
             .fetch_one(&mut *conn)
             .await?;
-    let body: AirBody = serde_json::from_str(&body)
-        .map_err(|e| StoreError::Unreadable(format!("air of {studio}: {e}")))?;
-    let (usual, room) = body.into_room()?;
+    let (usual, room) =
+        unread::read_or_as_it_was(conn, (owner, WHAT, &body), unread, room_in).await?;
     let number = revision::current(conn, owner).await?.unwrap_or(0);
-    let rows = readings(conn, studio, number).await?;
-    let readings = rows.into_iter().map(ReadingRow::into_reading).collect::<Result<Vec<_>, _>>()?;
+    let rows = reading_rows(conn, studio, number).await?;
+    let named = |_: &MySqlRow| "a reading of the air".to_owned();
+    let readings = unread::read_each(&rows, unread, named, |row| {
+        unread::columns::<ReadingRow>(row)?.into_reading()
+    });
     let history = revision::history(conn, owner).await?;
     let series = AirSeries::of(usual, readings).measured(&last_hours(conn, studio).await?);
     Ok((series, room, AirState { version, history }))
@@ -111,13 +125,13 @@ pub(crate) async fn load_air(
 /// # Errors
 /// [`StoreError`].
 pub async fn usual_air(conn: &mut MySqlConnection, studio: Uuid) -> Result<Air, StoreError> {
-    let (body,): (String,) = sqlx::query_as("SELECT body FROM air WHERE studio_id = ?")
-        .bind(studio)
-        .fetch_one(conn)
-        .await?;
-    let body: AirBody = serde_json::from_str(&body)
-        .map_err(|e| StoreError::Unreadable(format!("air of {studio}: {e}")))?;
-    Ok(body.into_room()?.0)
+    let (owner, body): (Uuid, String) =
+        sqlx::query_as("SELECT owner_id, body FROM air WHERE studio_id = ?")
+            .bind(studio)
+            .fetch_one(&mut *conn)
+            .await?;
+    let named = (owner, WHAT, body.as_str());
+    Ok(unread::read_or_as_it_was(conn, named, &mut Vec::new(), room_in).await?.0)
 }
 
 async fn readings(
@@ -125,7 +139,15 @@ async fn readings(
     studio: Uuid,
     number: i64,
 ) -> Result<Vec<ReadingRow>, StoreError> {
-    Ok(sqlx::query_as(
+    reading_rows(conn, studio, number).await?.iter().map(unread::columns).collect()
+}
+
+async fn reading_rows(
+    conn: &mut MySqlConnection,
+    studio: Uuid,
+    number: i64,
+) -> Result<Vec<MySqlRow>, StoreError> {
+    Ok(sqlx::query(
         "SELECT at, temperature_c, relative_humidity, air_speed_m_s, source FROM reading \
          WHERE studio_id = ? AND since <= ? AND (until IS NULL OR until > ?) ORDER BY at",
     )

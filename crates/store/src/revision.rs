@@ -119,6 +119,19 @@ pub(crate) async fn go<T: DeserializeOwned>(
     serde_json::from_str(&body).map_err(|e| StoreError::Unreadable(e.to_string()))
 }
 
+/// The bodies that are kept of `owner` and when they were made: the current one first, then the newest.
+pub(crate) async fn bodies(
+    conn: &mut MySqlConnection,
+    owner: Uuid,
+) -> Result<Vec<(String, DateTime<Utc>)>, StoreError> {
+    Ok(sqlx::query_as(
+        "SELECT body, made_at FROM revision WHERE owner_id = ? ORDER BY is_current DESC, number DESC",
+    )
+    .bind(owner)
+    .fetch_all(conn)
+    .await?)
+}
+
 /// What could be undone and redone now.
 pub(crate) async fn history(
     conn: &mut MySqlConnection,

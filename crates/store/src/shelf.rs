@@ -3,12 +3,16 @@
 use crate::StoreError;
 use crate::revision::{self, Direction, History};
 use crate::shelf_body::ShelfBody;
+use crate::unread::{self, UnreadRow};
 use crate::versioned::{SHELF, Value, json};
 use chrono::{DateTime, Utc};
 use sqlx::MySqlConnection;
 use ulvek_core::mix::Material;
 use ulvek_core::studio::Studio;
 use uuid::Uuid;
+
+/// What the body of a shelf is called where it cannot be read.
+const WHAT: &str = "the materials, tubs and ways of the shelf";
 
 /// Version of a shelf, and what can be undone and redone of it.
 #[derive(Debug, Clone, PartialEq, Eq)]
@@ -36,21 +40,30 @@ pub(crate) async fn insert_shelf(
     revision::record(conn, owner, "fill the shelf", &body, at).await.map(|_| ())
 }
 
-/// Fills in materials, tubs and ways of `of`.
+/// Fills in materials, tubs and ways of `of`; a shelf that cannot be read goes to `unread`, as it was last stands in.
 pub(crate) async fn load_shelf(
     conn: &mut MySqlConnection,
     studio: Uuid,
-    of: &mut Studio,
+    (of, unread): (&mut Studio, &mut Vec<UnreadRow>),
 ) -> Result<ShelfState, StoreError> {
     let (owner, body, version): (Uuid, String, i64) =
         sqlx::query_as("SELECT owner_id, body, version FROM shelf WHERE studio_id = ?")
             .bind(studio)
             .fetch_one(&mut *conn)
             .await?;
-    let body: ShelfBody = serde_json::from_str(&body)
-        .map_err(|e| StoreError::Unreadable(format!("shelf of {studio}: {e}")))?;
-    body.fill(of)?;
+    let named = (owner, WHAT, body.as_str());
+    let empty = of.clone();
+    *of = unread::read_or_as_it_was(conn, named, unread, |body| {
+        let mut filled = empty.clone();
+        shelf_in(body)?.fill(&mut filled)?;
+        Ok(filled)
+    })
+    .await?;
     Ok(ShelfState { version, history: revision::history(conn, owner).await? })
+}
+
+fn shelf_in(body: &str) -> Result<ShelfBody, StoreError> {
+    serde_json::from_str(body).map_err(|e| StoreError::Unreadable(format!("shelf: {e}")))
 }
 
 /// The materials of the shelf around a picture.
@@ -58,15 +71,14 @@ pub(crate) async fn materials_around(
     conn: &mut MySqlConnection,
     picture: Uuid,
 ) -> Result<Vec<Material>, StoreError> {
-    let (body,): (String,) = sqlx::query_as(
-        "SELECT s.body FROM shelf s JOIN picture p ON p.studio_id = s.studio_id WHERE p.id = ?",
+    let (owner, body): (Uuid, String) = sqlx::query_as(
+        "SELECT s.owner_id, s.body FROM shelf s JOIN picture p ON p.studio_id = s.studio_id WHERE p.id = ?",
     )
     .bind(picture)
-    .fetch_one(conn)
+    .fetch_one(&mut *conn)
     .await?;
-    let body: ShelfBody = serde_json::from_str(&body)
-        .map_err(|e| StoreError::Unreadable(format!("shelf around {picture}: {e}")))?;
-    body.into_materials()
+    let read = |body: &str| shelf_in(body)?.into_materials();
+    unread::read_or_as_it_was(conn, (owner, WHAT, &body), &mut Vec::new(), read).await
 }
 
 /// What every edit of a picture leans on: the versions of the studio's settings and of its shelf.

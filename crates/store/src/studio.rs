@@ -182,11 +182,14 @@ pub async fn load_studio(conn: &mut MySqlConnection, id: Uuid) -> Result<StoredS
             .bind(id)
             .fetch_one(&mut *conn)
             .await?;
-    let body: SettingsBody =
-        serde_json::from_str(&settings).map_err(|e| StoreError::Unreadable(e.to_string()))?;
-    let (series, room, air) = air::load_air(conn, id).await?;
-    let mut studio = Studio { room, ..body.into_studio(series)? };
-    let shelf = shelf::load_shelf(conn, id, &mut studio).await?;
+    let mut unread = Vec::new();
+    let (series, room, air) = air::load_air(conn, id, &mut unread).await?;
+    let named = (id, "the settings of the studio", settings.as_str());
+    let studio = unread::read_or_as_it_was(conn, named, &mut unread, |body| {
+        settings_in(body)?.into_studio(series.clone())
+    });
+    let mut studio = Studio { room, ..studio.await? };
+    let shelf = shelf::load_shelf(conn, id, (&mut studio, &mut unread)).await?;
     let rows = sqlx::query(
         "SELECT id, studio_id, code, title, body, version FROM picture \
          WHERE studio_id = ? AND deleted_at IS NULL ORDER BY position, id",
@@ -195,7 +198,6 @@ pub async fn load_studio(conn: &mut MySqlConnection, id: Uuid) -> Result<StoredS
     .fetch_all(&mut *conn)
     .await?;
     let mut histories = revision::histories_in(conn, id).await?;
-    let mut unread = Vec::new();
     let mut logs = log::logs_in(conn, id, &mut unread).await?;
     let named = |row: &MySqlRow| format!("the picture \"{}\"", word(row, "title"));
     let plans = unread::read_each(&rows, &mut unread, named, |row| {
@@ -215,6 +217,10 @@ pub async fn load_studio(conn: &mut MySqlConnection, id: Uuid) -> Result<StoredS
     Ok(StoredStudio { id, version, studio, pictures, history, air, shelf, unread })
 }
 
+fn settings_in(body: &str) -> Result<SettingsBody, StoreError> {
+    serde_json::from_str(body).map_err(|e| StoreError::Unreadable(format!("settings: {e}")))
+}
+
 /// The time zone of a studio.
 ///
 /// # Errors
@@ -223,11 +229,10 @@ pub async fn zone_of(conn: &mut MySqlConnection, id: Uuid) -> Result<Tz, StoreEr
     let (settings,): (String,) =
         sqlx::query_as("SELECT settings FROM studio WHERE id = ? AND deleted_at IS NULL")
             .bind(id)
-            .fetch_one(conn)
+            .fetch_one(&mut *conn)
             .await?;
-    let body: SettingsBody =
-        serde_json::from_str(&settings).map_err(|e| StoreError::Unreadable(e.to_string()))?;
-    Ok(body.zone())
+    let named = (id, "the settings of the studio", settings.as_str());
+    Ok(unread::read_or_as_it_was(conn, named, &mut Vec::new(), settings_in).await?.zone())
 }
 
 /// Replaces the settings of a studio at version `given`; air, shelf and pictures stay. Belongs in a

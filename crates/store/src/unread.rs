@@ -1,8 +1,10 @@
 //! Rows that cannot be read: left out and named, so that none of them takes its studio with it.
 
 use crate::StoreError;
+use crate::revision;
 use sqlx::mysql::MySqlRow;
-use sqlx::{FromRow, Row};
+use sqlx::{FromRow, MySqlConnection, Row};
+use uuid::Uuid;
 
 /// A row that cannot be read, and is left out.
 #[derive(Debug, Clone, PartialEq, Eq)]
@@ -32,6 +34,29 @@ pub(crate) fn read_each<T>(
         }
     }
     found
+}
+
+/// Reads the one `body` of `owner`, called `what` in the plural, without which there is no studio. Where it cannot be
+/// read, its newest revision that can stands in and `unread` says so.
+///
+/// # Errors
+/// What `read` says of the body when no revision can be read either.
+pub(crate) async fn read_or_as_it_was<T>(
+    conn: &mut MySqlConnection,
+    (owner, what, body): (Uuid, &str, &str),
+    unread: &mut Vec<UnreadRow>,
+    read: impl Fn(&str) -> Result<T, StoreError>,
+) -> Result<T, StoreError> {
+    let fault = match read(body) {
+        Ok(found) => return Ok(found),
+        Err(fault) => fault,
+    };
+    let older = revision::bodies(conn, owner).await?;
+    let known = older.iter().find_map(|(body, at)| Some((read(body).ok()?, *at)));
+    let Some((found, at)) = known else { return Err(fault) };
+    let what = format!("{what} (those of {} stand in)", at.format("%-d %B %Y, %H:%M UTC"));
+    unread.push(UnreadRow { what, why: fault.to_string() });
+    Ok(found)
 }
 
 /// A row as the columns of `R`.

@@ -18,7 +18,7 @@ pub fn log_uniform(draw: &mut Pcg64Mcg, from: f64, over: f64) -> f64 {
 
 /// One to seven coats, thin and thick, some retarded, some sealed with varnish.
 pub fn drawn_coats(draw: &mut Pcg64Mcg) -> Vec<Coat> {
-    // Heavy and slow-drying paint, glaze, medium, primer: drying.md. [memory]
+    // Heavy and slow-drying paint, glaze, medium, primer: docs/model/drying.md. [memory]
     let paints = [
         [0.42, 0.53, 0.05],
         [0.36, 0.36, 0.28],

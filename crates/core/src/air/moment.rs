@@ -35,10 +35,10 @@ impl Air {
     }
 }
 
-/// Speeds of the air over a picture [m/s], with their words; drying.md. [memory]
+/// Speeds of the air over a picture [m/s], with their words; docs/model/drying.md. [memory]
 pub const SPEEDS: [(f64, &str); 4] =
     [(0.05, "Still room"), (0.15, "Ordinary room"), (0.5, "Breezy"), (1.0, "Fan")];
-/// Air speed of an ordinary room [m/s]; drying.md. [memory]
+/// Air speed of an ordinary room [m/s]; docs/model/drying.md. [memory]
 pub const ORDINARY_M_S: f64 = 0.15;
 
 /// What is done to a room with a heater, a dehumidifier or a fan.

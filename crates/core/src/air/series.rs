@@ -12,7 +12,7 @@ use chrono::NaiveTime;
 const STANDS_S: f64 = 24.0 * HOUR_S;
 
 /// How long after the last reading the room is as little known as it ever will be [s]: two days;
-/// drying.md.
+/// docs/model/drying.md.
 const UNKNOWN_AFTER_S: f64 = 48.0 * HOUR_S;
 /// Steps in which that grows. [practice]
 const RAMP: u32 = 4;
@@ -344,7 +344,11 @@ mod tests {
         }
         let grows: Vec<f64> = (0..6).map(|k| off(known + f64::from(k) * 43_200.0)).collect();
         assert!(grows.windows(2).all(|pair| pair[1] <= pair[0]) && grows[0] < 0.0, "{grows:?}");
-        assert_eq!(grows[4..], [-2.0, -2.0], "two days after the last reading, drying.md");
+        assert_eq!(
+            grows[4..],
+            [-2.0, -2.0],
+            "two days after the last reading, docs/model/drying.md"
+        );
         let deviated = series.deviating(Some(known), &by);
         assert_eq!(deviated.at(1e9).speed_m_s, 0.075, "the air is as fast at all times");
         // A room that was never measured is no surer in its past.

@@ -12,7 +12,7 @@ use super::surface::Inside;
 use crate::mix::{Drawdown, Line, Mix, Part, Surface, Thinning};
 use std::collections::HashSet;
 
-/// Paints of a mix at most; colour.md 7.
+/// Paints of a mix at most; docs/model/colour.md.
 pub const MOST_PAINTS: usize = 3;
 /// Ratios at which two paints are tried first, as solids of the second to the first. [practice]
 const PAIRS: [f64; 5] = [0.06, 0.3, 1.0, 3.0, 16.0];

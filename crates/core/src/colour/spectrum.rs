@@ -1,6 +1,6 @@
 //! Light by wavelength: 380 to 730 nm in steps of 10 nm.
 
-/// Bands of a spectrum. colour.md 1.
+/// Bands of a spectrum. docs/model/colour.md.
 pub const BANDS: usize = 36;
 
 /// One number for each band: a reflectance, or a coefficient.

@@ -6,9 +6,9 @@ use super::seen::Seen;
 use super::spectrum::Spectrum;
 use crate::mix::Finish;
 
-/// Light that is thrown back before it enters [-]; colour.md 3: a film of refractive index 1.5.
+/// Light that is thrown back before it enters [-]; docs/model/colour.md: a film of refractive index 1.5.
 const K1: f64 = 0.04;
-/// Diffuse light that the surface throws back inside [-]; colour.md 3.
+/// Diffuse light that the surface throws back inside [-]; docs/model/colour.md.
 const K2: f64 = 0.6;
 
 /// Reflectance inside a film, or of what lies in contact with it [-, by wavelength].
@@ -51,7 +51,7 @@ impl Inside {
 }
 
 /// Light that a finish scatters into the eye, whatever lies below [-, of the light that falls on it]: a share
-/// of what the surface throws back; colour.md 3. [memory]
+/// of what the surface throws back; docs/model/colour.md. [memory]
 pub const fn veil(finish: Finish) -> f64 {
     match finish {
         Finish::Gloss => 0.0,

@@ -6,9 +6,9 @@ use super::shelf::Tubes;
 use super::surface::Inside;
 use crate::mix::{Mix, MixError, Part, Swatch};
 
-/// Values of a string, or of a picture, at least and at most; colour.md 7.
+/// Values of a string, or of a picture, at least and at most; docs/model/colour.md.
 pub const VALUES: std::ops::RangeInclusive<usize> = 3..=9;
-/// Values of a string that are painted in the early passes: the darkest ones; colour.md 7.
+/// Values of a string that are painted in the early passes: the darkest ones; docs/model/colour.md.
 pub const EARLY: usize = 3;
 /// Halvings of the share until it is told. [practice] Finer than parts can be counted.
 const HALVINGS: usize = 24;

@@ -103,7 +103,7 @@ mod tests {
 
     #[test]
     fn the_usual_starts_lead_into_each_other() {
-        // work.md: 90:10 and 95:5 are the usual starts of a glaze [practice].
+        // docs/trade.md: 90:10 and 95:5 are the usual starts of a glaze [practice].
         let start = [("glazing", 90.0), ("fluid-pv19", 10.0)];
         assert_eq!(after(&start, Change::Thinner), Some(vec![95.0, 5.0]));
         assert_eq!(after(&start, Change::Stronger), Some(vec![85.0, 15.0]));

@@ -32,7 +32,7 @@ mod tests {
 
     #[test]
     fn six_cups_from_95_5_to_70_30_rise_by_five() {
-        // work.md: glazes start at 90:10 or 95:5. [practice]
+        // docs/trade.md: glazes start at 90:10 or 95:5. [practice]
         let row = series(("fluid-pv19", "glazing"), (0.05, 0.30), 6).unwrap();
         let strong: Vec<f64> = row.iter().map(|mix| mix[1].parts.round()).collect();
         assert_eq!(strong, [5.0, 10.0, 15.0, 20.0, 25.0, 30.0]);

@@ -14,7 +14,7 @@ use crate::mix::Composition;
 use crate::time::{DAY_S, HOUR_S};
 use thiserror::Error;
 
-/// How far ahead a state is looked for [s]: 400 days, formats.md.
+/// How far ahead a state is looked for [s]: 400 days, docs/formats/studio.md.
 pub const HORIZON_S: f64 = 400.0 * DAY_S;
 /// Shortest step [s], below which a change is taken as it comes. [practice]
 const SHORTEST_STEP: f64 = 1e-3;

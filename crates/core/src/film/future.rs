@@ -33,19 +33,19 @@ pub struct Habit {
     pub uptake: Factor,
 }
 
-/// Spread of the painter's hand: common to all coats [-, ln]: x/: 1.15, drying.md. [memory]
+/// Spread of the painter's hand: common to all coats [-, ln]: x/: 1.15, docs/model/drying.md. [memory]
 pub const HAND_SPREAD: f64 = 0.140;
-/// Spread of one coat's film beside the hand [-, ln]: x/: 1.25 in all, drying.md. [memory]
+/// Spread of one coat's film beside the hand [-, ln]: x/: 1.25 in all, docs/model/drying.md. [memory]
 pub const FILM_SPREAD: f64 = 0.174;
-/// Spread of the air speed, common to the room [-, ln]: x/: 1.6, drying.md. [memory]
+/// Spread of the air speed, common to the room [-, ln]: x/: 1.6, docs/model/drying.md. [memory]
 pub const SPEED_SPREAD: f64 = 0.470;
-/// Spread of the pace that is common to a studio [-, ln]: x/: 1.25, drying.md. [memory]
+/// Spread of the pace that is common to a studio [-, ln]: x/: 1.25, docs/model/drying.md. [memory]
 pub const PACE_SPREAD: f64 = 0.223;
-/// Spread of the share of slow volatile in a mix [-, ln]: x/: 1.15, drying.md. [memory]
+/// Spread of the share of slow volatile in a mix [-, ln]: x/: 1.15, docs/model/drying.md. [memory]
 pub const SLOW_SPREAD: f64 = 0.140;
-/// Spread of the temperature to come [K]; drying.md. [memory]
+/// Spread of the temperature to come [K]; docs/model/drying.md. [memory]
 pub const WARMTH_SPREAD_K: f64 = 1.5;
-/// Spread of the relative humidity to come [-]; drying.md. [memory]
+/// Spread of the relative humidity to come [-]; docs/model/drying.md. [memory]
 pub const DAMP_SPREAD: f64 = 0.06;
 /// Spread of what a ground takes up [-, ln]: x/: 1.5. [memory]
 pub const UPTAKE_SPREAD: f64 = 0.405;

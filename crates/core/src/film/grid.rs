@@ -32,11 +32,11 @@ pub struct Grid {
     pub goes_on: bool,
 }
 
-/// First step after a coat is laid [s]; drying.md.
+/// First step after a coat is laid [s]; docs/model/drying.md.
 const FIRST_STEP: f64 = 1.0;
-/// Growth of a step [-]; drying.md.
+/// Growth of a step [-]; docs/model/drying.md.
 const GROWTH: f64 = 1.4;
-/// Longest step [s]: 3 h, drying.md.
+/// Longest step [s]: 3 h, docs/model/drying.md.
 const LONGEST_STEP: f64 = 3.0 * 3600.0;
 /// First step after a coat is laid in sampled futures [s]: the change of the cells shortens what is too
 /// long. [practice]
@@ -95,7 +95,7 @@ impl Grid {
         goes_on: false,
         ..Self::SAMPLED
     };
-    /// The reference, held against the table of drying.md.
+    /// The reference, held against the table of docs/model/drying.md.
     pub const FINE: Grid = Grid {
         cells: 32,
         grading: 1.0,

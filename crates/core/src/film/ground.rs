@@ -1,9 +1,9 @@
 //! What a picture is painted on, as the film feels it.
 
-/// Delay with which a ground drinks where none is said [s]; formats.md. [memory]
+/// Delay with which a ground drinks where none is said [s]; docs/formats/studio.md. [memory]
 const USUAL_DELAY_S: f64 = 120.0;
 /// Water a ground can hold beside what it takes up from a coat [-]: in an ordinary room it is half full
-/// already. drying.md. [memory]
+/// already. docs/model/drying.md. [memory]
 const HOLDS: f64 = 2.0;
 
 /// A ground that drinks water from the first coat and dries from behind.

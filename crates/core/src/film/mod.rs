@@ -3,7 +3,7 @@
 //! One-dimensional diffusion of water and a slow volatile ("glycol": retarder, humectant,
 //! coalescent) through coats that shrink as they dry, evaporation into the room above and an
 //! absorbent ground below. The grid is fixed to the solids, so it never has to be re-meshed.
-//! Equations, constants and reference values: `docs/drying-model.md`.
+//! Equations, constants and reference values: `docs/model/drying.md`.
 
 mod column;
 mod course;

@@ -16,7 +16,7 @@ const CLOSED: f64 = 0.90;
 const DEEP: usize = 6;
 
 /// Depth of solids whose slow volatile reaches a seal [m]: what lies deeper leaves too slowly to harm
-/// it. drying.md.
+/// it. docs/model/drying.md.
 pub const SEALED_DEPTH_M: f64 = 60e-6;
 
 /// One coat as a run of cells.
@@ -115,7 +115,7 @@ impl Stack {
     }
 
     /// How volatile its slow volatile is beside propylene glycol: the mean over all coats by what
-    /// each brought (drying.md).
+    /// each brought (docs/model/drying.md).
     pub(super) fn volatility(&self) -> f64 {
         if self.slow.0 > 0.0 { self.slow.1 / self.slow.0 } else { 1.0 }
     }

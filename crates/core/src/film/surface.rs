@@ -23,10 +23,10 @@ struct Vapour {
     density: f64,
 }
 
-/// The slow volatile: propylene glycol; drying.md. [memory]
+/// The slow volatile: propylene glycol; docs/model/drying.md. [memory]
 const GLYCOL: Vapour =
     Vapour { pressure: 10.6, heat: 67_000.0, molar_mass: 0.076_09, density: 1036.0 };
-/// Spirit; drying.md. [memory]
+/// Spirit; docs/model/drying.md. [memory]
 const SPIRIT: Vapour = Vapour { pressure: 60.0, heat: 48_000.0, molar_mass: 0.142, density: 770.0 };
 
 /// The room's effect while its air stays the same.

@@ -15,7 +15,7 @@ use statrs::distribution::{ContinuousCDF, Normal};
 const PACES: [f64; 5] = [-0.9, -0.45, 0.0, 0.45, 0.9];
 const UPTAKES: [f64; 3] = [-0.8, 0.0, 0.8];
 /// Spread of one coat's times beside its pace [-, ln]: its film is x/: 1.2 of what was meant, and times
-/// go with a power of 1.1 to 1.5 of it (drying.md). [memory]
+/// go with a power of 1.1 to 1.5 of it (docs/model/drying.md). [memory]
 pub(super) const OWN_SPREAD: f64 = 0.22;
 /// Spread of what a finger calls the same [-, ln of time]. [practice]
 pub(super) const FINGER_SPREAD: f64 = 0.08;

@@ -18,7 +18,7 @@ pub struct Composition {
 }
 
 /// Spread of a material's own pace beside the studio's, as a standard deviation of its logarithm [-]:
-/// x/: 1.4 in all, of which x/: 1.25 is common to the studio; drying.md. [memory]
+/// x/: 1.4 in all, of which x/: 1.25 is common to the studio; docs/model/drying.md. [memory]
 pub const OWN_PACE_SPREAD: f64 = 0.252;
 
 /// Why a composition or a mix cannot be.

@@ -244,7 +244,7 @@ mod tests {
 
     #[test]
     fn retarder_is_sound_up_to_15_percent() {
-        // work.md: up to about 15 % of the wet mix by volume [memory].
+        // docs/trade.md: up to about 15 % of the wet mix by volume [memory].
         let cup = |r: f64| [("glazing", 100.0 - r), ("retarder", r)];
         assert_eq!(of(Retarder, &cup(15.0), Sealed, MediumOnly), (0.15, true));
         assert!(!of(Retarder, &cup(15.1), Sealed, MediumOnly).1);
@@ -252,7 +252,7 @@ mod tests {
 
     #[test]
     fn water_is_judged_by_school_and_surface() {
-        // work.md: never in the one school, up to 25-30 % in the other [memory]; much water is
+        // docs/trade.md: never in the one school, up to 25-30 % in the other [memory]; much water is
         // sound as a stain on absorbent ground [practice].
         let cup = |w: f64| [("fluid-pv19", 100.0 - w), ("water", w)];
         assert!(!of(Water, &cup(1.0), Sealed, MediumOnly).1);
@@ -271,7 +271,7 @@ mod tests {
         let flow = Mix::of(&[("fluid-pv19", 60.0), ("flow-aid", 40.0)]);
         assert!((flow.added_water(&shelf) - 0.38).abs() < 1e-12, "95 % of 40 %");
         assert!(!of(Water, &[("fluid-pv19", 60.0), ("flow-aid", 40.0)], Sealed, WaterAllowed).1);
-        // work.md: a wash with much water is sound only as a stain on absorbent ground. [practice]
+        // docs/trade.md: a wash with much water is sound only as a stain on absorbent ground. [practice]
         let wash = [("heavy-pb29", 2.0), ("water", 3.0)];
         assert!(!of(InCup, &wash, Sealed, WaterAllowed).1);
         assert!(of(InCup, &wash, Absorbent, WaterAllowed).1);

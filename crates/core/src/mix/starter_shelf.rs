@@ -7,21 +7,21 @@ use super::swatch::{Drawdown, Swatch, Tint};
 /// Solids, water, slow volatile and binder by volume, and density [g/ml].
 type Numbers = ([f64; 4], f64);
 
-/// Heavy paint: composition drying.md; binder and density usual for such paint. [memory]
+/// Heavy paint: composition docs/model/drying.md; binder and density usual for such paint. [memory]
 const HEAVY: Numbers = ([0.42, 0.53, 0.05, 0.30], 1.30);
 /// Fluid paint, thinner than heavy. [memory]
 const FLUID: Numbers = ([0.36, 0.59, 0.05, 0.28], 1.18);
 /// Student paint: less pigment, more water. [memory]
 const STUDENT: Numbers = ([0.36, 0.60, 0.04, 0.29], 1.22);
-/// Slow-drying paint: drying.md; binder and density. [memory]
+/// Slow-drying paint: docs/model/drying.md; binder and density. [memory]
 const SLOW: Numbers = ([0.36, 0.36, 0.28, 0.26], 1.25);
 /// Airbrush paint, ink-thin. [memory]
 const AIRBRUSH: Numbers = ([0.22, 0.72, 0.06, 0.18], 1.08);
 /// Iridescent paint: flakes in much binder. [memory]
 const IRIDESCENT: Numbers = ([0.38, 0.57, 0.05, 0.33], 1.15);
-/// A varnish carried in spirit, solids and spirit by volume: drying.md; density. [memory]
+/// A varnish carried in spirit, solids and spirit by volume: docs/model/drying.md; density. [memory]
 const SPIRIT_BORNE: ([f64; 2], f64) = ([0.30, 0.70], 0.87);
-/// How volatile retarder is beside propylene glycol [-]; drying.md. [memory]
+/// How volatile retarder is beside propylene glycol [-]; docs/model/drying.md. [memory]
 const RETARDER_VOLATILITY: f64 = 0.4;
 
 use Finish::{Gloss, Matte, Satin};
@@ -95,7 +95,7 @@ const PAINTS: &[PaintRow] = &[
 /// Id, name, kind, numbers, finish, swatch.
 type ClearRow = (&'static str, &'static str, &'static str, Numbers, Option<Finish>, &'static str);
 
-/// Compositions of glazing liquid, matte medium and retarder: drying.md; the others are usual for
+/// Compositions of glazing liquid, matte medium and retarder: docs/model/drying.md; the others are usual for
 /// such a product. [memory]
 #[rustfmt::skip]
 const CLEAR: &[ClearRow] = &[

@@ -64,9 +64,9 @@ impl Tint {
 }
 
 impl Drawdown {
-    /// Dry thickness where none is said [um]; formats.md.
+    /// Dry thickness where none is said [um]; docs/formats/studio.md.
     pub const USUAL_DRY_UM: f64 = 30.0;
-    /// Cards where none are said; formats.md.
+    /// Cards where none are said; docs/formats/studio.md.
     pub const CARDS: (Swatch, Swatch) = (Swatch([0xf4, 0xf3, 0xf0]), Swatch([0x1c, 0x1c, 0x1e]));
     /// Dry thickness that may be said [um].
     pub const DRY: &'static Range = &Range {

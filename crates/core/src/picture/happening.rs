@@ -45,7 +45,7 @@ impl PaintTrouble {
         }
     }
 
-    /// What to do at once; work.md, "When it goes wrong with paint". [practice]
+    /// What to do at once; docs/trade.md, "When it goes wrong with paint". [practice]
     pub const fn at_once(self) -> &'static str {
         match self {
             Self::Lifted => "Stop and leave it. Do not rub.",

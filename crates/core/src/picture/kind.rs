@@ -289,7 +289,7 @@ mod tests {
 
     #[test]
     fn films_are_as_thick_as_practice_says() {
-        // work.md, wet films [um]: sponge, splatter and airbrush 10-30, glaze 30-60, thin brush coat
+        // docs/trade.md, wet films [um]: sponge, splatter and airbrush 10-30, glaze 30-60, thin brush coat
         // 40-80, ordinary 80-150; what leaves none: drawing, sanding, photograph, wrapping. [practice]
         use StepKind::{Airbrush, Drawing, Glaze, Pack, Pass, Photograph, Sanding, Sponge};
         for (kind, range) in [
@@ -307,7 +307,7 @@ mod tests {
 
     #[test]
     fn only_what_seals_sands_or_wraps_waits_for_more_than_a_paintable_film() {
-        // work.md: never seal before the film is cured, sand only what is dry right through, wrap
+        // docs/trade.md: never seal before the film is cured, sand only what is dry right through, wrap
         // last. [practice]
         let more: Vec<(StepKind, Need)> = StepKind::ALL
             .iter()

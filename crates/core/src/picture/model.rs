@@ -196,7 +196,7 @@ pub struct Picture {
 }
 
 impl Picture {
-    /// Colour of a ground where none is said: white primer; formats.md.
+    /// Colour of a ground where none is said: white primer; docs/formats/studio.md.
     pub const GROUND_COLOUR: Swatch = Drawdown::CARDS.0;
 
     /// A picture of `size` [cm] on a sealed ground, without a date and of ordinary weight.

@@ -85,7 +85,7 @@ const BROWN: &[(&str, f64)] = &[("heavy-pbr7", 1.0)];
 const BLUE: &[(&str, f64)] = &[("heavy-pb29", 1.0)];
 const RED: &[(&str, f64)] = &[("heavy-pr254", 1.0)];
 
-/// The ways of working of work.md, films and minutes for a small picture. [practice]
+/// The ways of working of docs/trade.md, films and minutes for a small picture. [practice]
 #[rustfmt::skip]
 pub const WAYS: &[Way] = &[
     Way { id: "back_to_front", name: "Back to front",

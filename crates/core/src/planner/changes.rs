@@ -26,7 +26,7 @@ const DRIEST: f64 = 0.35;
 const INSIDE_C: f64 = 1.0;
 /// How far inside it is brought [-]. [practice] likewise
 const INSIDE: f64 = 0.05;
-/// Air over the picture from a fan [m/s]; drying.md. [memory]
+/// Air over the picture from a fan [m/s]; docs/model/drying.md. [memory]
 const FAN: f64 = 1.0;
 /// What is changed.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]

@@ -5,9 +5,7 @@ use super::problem::{Known, Problem};
 use super::score::Score;
 use crate::cancel::give_up_if_cancelled;
 use crate::film::HORIZON_S;
-use crate::readiness::{
-    Blocked, Calendar, Found, Ready, Slot, Stretch, Task, Wait, first_place,
-};
+use crate::readiness::{Blocked, Calendar, Found, Ready, Slot, Stretch, Task, Wait, first_place};
 use crate::time::{full_minute, whole_seconds};
 use std::cmp::Ordering;
 

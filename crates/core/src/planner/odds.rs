@@ -33,7 +33,7 @@ pub const FUTURES: usize = 120;
 const MOST_PLAYED: usize = 12_000;
 /// Futures sampled at least. [practice]
 const FEWEST: usize = 10;
-/// Part of the futures a day must hold in to be the 90 % day; look.md, drying.md.
+/// Part of the futures a day must hold in to be the 90 % day; docs/planning.md.
 const SURE: f64 = 0.9;
 
 /// Futures to sample of a studio with so many steps still to do, where nobody asks for another number: of a large

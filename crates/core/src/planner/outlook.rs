@@ -127,7 +127,7 @@ pub fn slowest_top(outlooks: &[CoatOutlook], now: f64) -> Option<usize> {
     (0..outlooks.len()).filter(|n| outlooks[*n].on_top).max_by(slower)
 }
 
-/// Shares of the futures for which the times of a spread are told [-]; drying.md.
+/// Shares of the futures for which the times of a spread are told [-]; docs/model/drying.md.
 pub const SPREAD: [f64; 3] = [0.1, 0.5, 0.9];
 
 /// When the last laid coat of picture `p` and those of `plan` reach each state in so many of the

@@ -7,7 +7,7 @@ use chrono::{DateTime, Duration, Utc};
 
 /// Hands-on work from which a wet session is long [min]. [practice]
 const LONG_MIN: f64 = 45.0;
-/// How long before it the humidifier runs [min]: about an hour, work.md. [practice]
+/// How long before it the humidifier runs [min]: about an hour, docs/trade.md. [practice]
 const HUMIDIFIER_MIN: i64 = 60;
 /// Relative humidity from which the air needs no help [-]. [practice]
 const DAMP_ENOUGH: f64 = 0.55;

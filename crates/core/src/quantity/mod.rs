@@ -155,15 +155,15 @@ quantity!(
 );
 
 impl Sure {
-    /// Brisk hands: as often later as earlier; drying.md.
+    /// Brisk hands: as often later as earlier; docs/model/drying.md.
     pub const BRISK: Self = Self(0.5);
-    /// Nine of ten; drying.md.
+    /// Nine of ten; docs/model/drying.md.
     pub const USUAL: Self = Self(0.9);
-    /// Careful hands; drying.md.
+    /// Careful hands; docs/model/drying.md.
     pub const CAREFUL: Self = Self(0.95);
 }
 
-/// How sure one may want to be, with its words; drying.md.
+/// How sure one may want to be, with its words; docs/model/drying.md.
 pub const SURES: [(f64, &str); 3] = [
     (Sure::BRISK.0, "Brisk: as often later as earlier"),
     (Sure::USUAL.0, "Usual: by then in nine of ten cases"),

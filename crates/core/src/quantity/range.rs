@@ -101,8 +101,13 @@ pub(super) const DAMPER_BY: Range = row(
     "[practice] what a dehumidifier takes out, what a humidifier gives",
 );
 pub(super) const SHARE: Range = row("share", "%", (0.0, 1.0), 100.0, "definition");
-pub(super) const SURE: Range =
-    row("how sure", "of 100", (0.5, 0.99), 100.0, "drying.md: brisk hands 50, careful ones 95");
+pub(super) const SURE: Range = row(
+    "how sure",
+    "of 100",
+    (0.5, 0.99),
+    100.0,
+    "docs/model/drying.md: brisk hands 50, careful ones 95",
+);
 pub(super) const MISSED: Range = row(
     "share of the sessions that do not happen",
     "%",

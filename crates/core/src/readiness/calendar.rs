@@ -6,7 +6,7 @@ use crate::studio::{Session, StudioHours, daylight};
 use crate::time::{MINUTE_S, Stretch, whole_instant};
 use std::sync::Arc;
 
-/// Shortest piece of a step that is split [s]: 20 minutes, planning.md.
+/// Shortest piece of a step that is split [s]: 20 minutes, docs/planning.md.
 const SHORTEST_PIECE_S: i64 = 20 * 60;
 
 #[derive(Debug, Clone, Copy)]
@@ -346,7 +346,7 @@ mod tests {
 
     #[test]
     fn work_is_cut_so_that_no_piece_is_left_too_short() {
-        // planning.md: 65 minutes in sessions of 40 (ten of them set-up) are 25 + 20 + 20.
+        // docs/planning.md: 65 minutes in sessions of 40 (ten of them set-up) are 25 + 20 + 20.
         let calendar = every_day((10, 0), (10, 40), None);
         let cut = |m| calendar.find(MON, &task(m, true)).map(|slot| minutes(&slot));
         assert_eq!(cut(65), Ok(vec![25, 20, 20]));

@@ -7,15 +7,15 @@ use crate::studio::Studio;
 use crate::time::Stretch;
 use std::ops::RangeInclusive;
 
-/// Temperatures for varnishing [C]: about 18-24, work.md. [memory]
+/// Temperatures for varnishing [C]: about 18-24, docs/trade.md. [memory]
 pub const WARM: RangeInclusive<f64> = 18.0..=24.0;
-/// Highest relative humidity for varnishing [-]: under about 65-70 %, work.md; the lower is taken.
+/// Highest relative humidity for varnishing [-]: under about 65-70 %, docs/trade.md; the lower is taken.
 /// [memory]
 pub const DAMPEST: f64 = 0.65;
 /// Lowest relative humidity for varnishing [-]: drier air takes the wet edge away and charges dust.
 /// [memory]
 pub const DRIEST: f64 = 0.30;
-/// Coldest room in which an acrylic dispersion forms a sound film [C]: about 9-10, work.md; the
+/// Coldest room in which an acrylic dispersion forms a sound film [C]: about 9-10, docs/trade.md; the
 /// warmer is taken. [memory]
 pub const COLDEST: f64 = 10.0;
 /// What is added to the time to touch-dry or paintable, for a room that is not quite as computed [s]:

@@ -34,7 +34,7 @@ fn studio(steps: Vec<Step>, celsius: f64, humidity: f64) -> Studio {
     Studio {
         materials: starter_shelf().unwrap(),
         pictures: vec![Picture::new("p", (30.0, 40.0), steps)],
-        // The table of drying.md is plain.
+        // The table of docs/model/drying.md is plain.
         sure: Sure::BRISK,
         ..Studio::new(
             "Test room",
@@ -74,7 +74,7 @@ fn a_coat_laid_ten_minutes_after_another_is_found() {
 
 #[test]
 fn retarder_is_held_to_15_percent_by_volume() {
-    // work.md: up to about 15 % of the wet mix [memory].
+    // docs/trade.md: up to about 15 % of the wet mix [memory].
     let cup = |retarder: f64| {
         step(StepKind::Glaze, &[("glazing", 100.0 - retarder), ("retarder", retarder)], None)
     };
@@ -99,7 +99,7 @@ fn a_glaze_thinned_with_water_is_found_in_the_medium_only_school() {
 
 #[test]
 fn a_cold_room_and_a_damp_room_are_found() {
-    // work.md: no sound film below about 9-10 C; varnish under 65-70 % [memory].
+    // docs/trade.md: no sound film below about 9-10 C; varnish under 65-70 % [memory].
     assert_eq!(said(vec![step(StepKind::Pass, PAINT, None)], 8.0, 0.5), [("room-too-cold", 0)]);
     let varnish = || step(StepKind::Varnish, VARNISH, None);
     let steps = || vec![step(StepKind::Photograph, &[], None), varnish(), varnish()];
@@ -185,7 +185,7 @@ fn wrapping_waits_until_the_face_may_be_touched() {
         said(steps, 21.0, 0.5)
     };
     assert_eq!(wrapped("2027-01-02T10:00:00Z"), [("wrapped-early", 1)]);
-    // drying.md: heavy 100 um on a sealed ground is ready to wrap after 5376 min; 80 um earlier.
+    // docs/model/drying.md: heavy 100 um on a sealed ground is ready to wrap after 5376 min; 80 um earlier.
     assert_eq!(wrapped("2027-01-05T10:00:00Z"), []);
 }
 
@@ -229,7 +229,7 @@ fn a_coat_that_sets_before_it_is_done_is_laid_in_areas() {
         check(&studio, now()).unwrap().into_iter().map(|f| f.what).collect::<Vec<_>>()
     };
     let said = |minutes| said_of(glaze(minutes));
-    // drying.md: a glaze of 40 um sets after some 16 minutes; an hour of glazing is too long for it.
+    // docs/model/drying.md: a glaze of 40 um sets after some 16 minutes; an hour of glazing is too long for it.
     let found = said(60.0);
     assert!(found.len() == 1 && found[0].starts_with("You plan 60 min"), "{found:?}");
     assert!(found[0].contains("areas of about 20 × 15 cm"), "{found:?}");
@@ -262,7 +262,7 @@ fn highlights_come_after_blocking_in() {
 
 #[test]
 fn pigments_that_must_not_become_dust_stop_sanding_and_spraying() {
-    // PY150 is a nickel complex (Colour Index): work.md has nickel among the pigments.
+    // PY150 is a nickel complex (Colour Index): docs/trade.md has nickel among the pigments.
     let nickel = &[("fluid-py150", 1.0)];
     let steps = vec![step(StepKind::Pass, nickel, None), step(StepKind::Sanding, &[], None)];
     assert_eq!(said(steps, 21.0, 0.5), [("dust-and-spray", 1), ("toxic-dust", 1)]);
@@ -365,7 +365,7 @@ fn thin_broken_coats_are_kept_from_water() {
 
 #[test]
 fn student_paint_hides_in_two_to_three_coats_where_strong_paint_does_in_one() {
-    // work.md, Mixing. [practice]
+    // docs/trade.md, Mixing. [practice]
     let coat = |paint: &'static str| step(StepKind::Underpainting, &[(paint, 1.0)], None);
     let weak = "student-pr254";
     assert_eq!(said(vec![coat(weak)], 21.0, 0.5), [("too-few-coats-to-hide", 0)]);
@@ -379,10 +379,10 @@ fn varnish_is_built_with_gloss_and_given_its_time() {
     let photo = || step(StepKind::Photograph, &[], None);
     let planned =
         |first, second| said(vec![photo(), varnish(first, None), varnish(second, None)], 21.0, 0.5);
-    // work.md: build with gloss, finish with one matte coat. [practice]
+    // docs/trade.md: build with gloss, finish with one matte coat. [practice]
     assert_eq!(planned("varnish-gloss", "varnish-matte"), []);
     assert_eq!(planned("varnish-matte", "varnish-matte"), [("matte-built-up", 2)]);
-    // work.md: three to four days between water-borne and solvent. [practice]
+    // docs/trade.md: three to four days between water-borne and solvent. [practice]
     assert_eq!(planned("varnish-gloss", "solvent-gloss"), [("solvent-varnish", 2)]);
     let over_water = |second| {
         let first = varnish("varnish-gloss", Some("2027-01-01T10:00:00Z"));
@@ -391,7 +391,7 @@ fn varnish_is_built_with_gloss_and_given_its_time() {
     };
     assert_eq!(over_water("2027-01-03T10:00:00Z"), 1);
     assert_eq!(over_water("2027-01-04T10:00:00Z"), 0);
-    // work.md: two coats an hour to a day apart. [practice]
+    // docs/trade.md: two coats an hour to a day apart. [practice]
     let laid = |second| {
         let first = varnish("varnish-gloss", Some("2027-01-05T10:00:00Z"));
         let both = vec![photo(), first, varnish("varnish-gloss", Some(second))];
@@ -412,7 +412,7 @@ fn varnish_is_built_with_gloss_and_given_its_time() {
 fn a_film_that_is_soft_on_the_day_is_said() {
     let pass = step(StepKind::Pass, PAINT, Some("2027-01-01T10:00:00Z"));
     let mut studio = studio(vec![pass], 21.0, 0.5);
-    // drying.md: heavy paint is ready to wrap after some four days.
+    // docs/model/drying.md: heavy paint is ready to wrap after some four days.
     let due = |day| chrono::NaiveDate::from_ymd_opt(2027, 1, day);
     studio.pictures[0].due = due(2);
     assert_eq!(names(&studio), ["soft-on-the-day"]);
@@ -473,7 +473,7 @@ fn what_was_set_aside_keeps_its_reason_and_comes_last() {
 
 #[test]
 fn a_sealed_stack_that_is_soft_below_is_said_until_it_is_wrapped() {
-    // drying.md: what lies deeper than 60 um leaves too slowly to harm a seal, and is no closed gate.
+    // docs/model/drying.md: what lies deeper than 60 um leaves too slowly to harm a seal, and is no closed gate.
     let thick = |film: f64| {
         let deep = Step {
             wet_film_um: Some(film),

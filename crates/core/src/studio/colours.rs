@@ -10,9 +10,9 @@ use crate::mix::{Drawdown, Line, MaterialKind, Mix, Swatch, SwatchSeen};
 use crate::picture::What;
 use crate::quantity::{Fault, WetFilm};
 
-/// Coats of a ladder at most; colour.md 11.
+/// Coats of a ladder at most; docs/model/colour.md.
 pub const LADDER_COATS: usize = 7;
-/// Values of underpainting in a ladder; colour.md 7.
+/// Values of underpainting in a ladder; docs/model/colour.md.
 pub const LADDER_ROWS: usize = 5;
 /// Mixes that are offered for a colour. [practice]
 const OFFERED: usize = 4;

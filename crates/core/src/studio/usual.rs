@@ -5,7 +5,7 @@ use super::whole::Studio;
 use crate::mix::{Finish, Line, Material, MaterialKind, Mix, Part};
 use crate::picture::{Picture, Step, StepKind};
 
-/// Share of paint in a glaze to start with [parts of 10]; work.md: 5-10 %. [practice]
+/// Share of paint in a glaze to start with [parts of 10]; docs/trade.md: 5-10 %. [practice]
 const GLAZE: (f64, f64) = (9.0, 1.0);
 /// Share of paint in a tone thinned with medium [parts of 3]. [practice]
 const TONE: (f64, f64) = (1.0, 2.0);
@@ -179,7 +179,7 @@ mod tests {
             let mix = step.mix.first().map(|p| p.material.clone());
             (mix.unwrap_or_default(), step.share_of_area)
         };
-        // work.md, the order of work: what each step is made of. [practice]
+        // docs/trade.md, the order of work: what each step is made of. [practice]
         let says = |kind, material: &str, share: f64| {
             assert_eq!(first(kind), (material.to_owned(), share), "{kind:?}");
         };

@@ -13,7 +13,7 @@ use crate::quantity::Sure;
 use crate::time::seconds;
 use std::sync::Arc;
 
-/// Share of the sessions that do not happen where the painter says nothing [-]: one in twenty, drying.md. [memory]
+/// Share of the sessions that do not happen where the painter says nothing [-]: one in twenty, docs/model/drying.md. [memory]
 pub const USUALLY_MISSED: f64 = 0.05;
 
 /// A studio with its shelf and its pictures.

@@ -1,4 +1,4 @@
-//! How near the planning grid comes to the fine grid, over random stacks (drying.md: 12 % or 5 minutes).
+//! How near the planning grid comes to the fine grid, over random stacks (docs/model/drying.md: 12 % or 5 minutes).
 
 use rand::{Rng, SeedableRng};
 use rand_pcg::Pcg64Mcg;

@@ -6,7 +6,7 @@ use ulvek_core::film::{Film, FilmState, Futures, Grid, Ground, HORIZON_S};
 use ulvek_core::mix::{Composition, Material, MaterialKind, Mix, Part};
 use ulvek_core::picture::{LaidCoat, Picture, REST, follow};
 
-/// Ordinary heavy paint, drying.md. [memory]
+/// Ordinary heavy paint, docs/model/drying.md. [memory]
 fn heavy() -> Composition {
     Composition::try_new(0.42, 0.53, 0.05).unwrap()
 }
@@ -62,7 +62,7 @@ proptest! {
     fn a_less_volatile_slow_volatile_keeps_the_film_longer_and_counts_by_what_each_part_brought(
         um in 20.0f64..120.0, volatility in 0.2f64..0.8,
     ) {
-        // drying.md: the mean over what was brought, weighted by the slow volatile of each part.
+        // docs/model/drying.md: the mean over what was brought, weighted by the slow volatile of each part.
         let slow = |id: &str, volatility| Material {
             slow_volatility: volatility,
             ..Material::new(id, id, MaterialKind::Medium, Composition::try_new(0.3, 0.5, 0.2).unwrap())
@@ -86,7 +86,7 @@ proptest! {
         um in 20.0f64..120.0, glaze in 20.0f64..60.0, days in 0.2f64..20.0, celsius in 14.0f64..26.0,
         humidity in 0.3f64..0.7, slow in 0.0f64..0.12,
     ) {
-        // Paint, and later a glaze on it; drying.md spreads a film by 1.25 and so its times by more.
+        // Paint, and later a glaze on it; docs/model/drying.md spreads a film by 1.25 and so its times by more.
         let air = room(celsius, humidity, 0.15);
         let mix = Composition::try_new(0.34, 0.66 - 0.05 - slow, 0.05 + slow).unwrap();
         let events = |grid: Grid| {
@@ -169,7 +169,7 @@ fn still_air_is_left_to_free_convection_and_a_draught_takes_over() {
 #[test]
 fn an_absorbent_ground_takes_water_at_once_and_gives_it_back() {
     let air = room(21.0, 0.5, 0.15);
-    // It can hold 40 um, and begins in balance with the room: half full at 50 % (drying.md).
+    // It can hold 40 um, and begins in balance with the room: half full at 50 % (docs/model/drying.md).
     let mut film = Film::new(Ground::of(20.0), 0.4, Grid::PLANNING, 0.0);
     film.lay(100e-6, heavy());
     film.advance(&air, 300.0, None).unwrap();

@@ -1,4 +1,4 @@
-//! The drying model against its reference table (drying.md): fine grid within 4 % or 2 minutes,
+//! The drying model against its reference table (docs/model/drying.md): fine grid within 4 % or 2 minutes,
 //! planning grid within 12 % of the fine grid or 5 minutes. The values come from a prototype
 //! outside this project, on a fine grid.
 
@@ -19,7 +19,7 @@ struct Case {
     minutes: [f64; 6],
 }
 
-/// Solids, water and slow volatile of the reference paints, drying.md. [memory]
+/// Solids, water and slow volatile of the reference paints, docs/model/drying.md. [memory]
 fn paint(solids: f64, water: f64, glycol: f64) -> Composition {
     Composition::try_new(solids, water, glycol).unwrap()
 }
@@ -53,7 +53,7 @@ fn retarded(paint: Composition, share: f64) -> Composition {
     Composition::mixed([(1.0 - share, paint), (share, retarder.makes())]).unwrap()
 }
 
-/// Sealed, primed and raw grounds of drying.md. [memory]
+/// Sealed, primed and raw grounds of docs/model/drying.md. [memory]
 const SEALED: Ground = Ground::SEALED;
 const PRIMED: Ground = Ground { absorbs_um: 12.0, delay_s: 600.0, back: 0.3 };
 const RAW: Ground = Ground { absorbs_um: 100.0, delay_s: 300.0, back: 1.0 };

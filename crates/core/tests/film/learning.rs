@@ -1,5 +1,5 @@
 //! What touch tests teach: hidden paces are found again, and intervals hold as many truths as they say
-//! (drying.md, "Learning": 80 % intervals hold 75 to 85 % over 800 studios).
+//! (docs/model/drying.md, "Learning": 80 % intervals hold 75 to 85 % over 800 studios).
 
 use chrono::{DateTime, Duration, Utc};
 use rand::{Rng, SeedableRng};
@@ -121,7 +121,7 @@ fn hidden_paces_are_found_again_and_the_intervals_hold_what_they_say() {
     let touch_dry: Vec<f64> = (0..3).map(|p| by_the_book(&empty, p, FilmState::TouchDry)).collect();
     for seed in 0..STUDIOS {
         let draw = &mut Pcg64Mcg::seed_from_u64(seed);
-        // drying.md: x/: 1.25 common, x/: 1.4 in all.
+        // docs/model/drying.md: x/: 1.25 common, x/: 1.4 in all.
         let pace = normal(draw, 1.25f64.ln());
         let own_sd = (1.4f64.ln().powi(2) - 1.25f64.ln().powi(2)).sqrt();
         let own = PAINTS.map(|_| normal(draw, own_sd));

@@ -1,5 +1,5 @@
 //! Times that are sure: the share of futures in which a state really is reached by the time that is
-//! said (drying.md, "How sure?": within 0.04).
+//! said (docs/model/drying.md, "How sure?": within 0.04).
 
 use rand::{Rng, SeedableRng};
 use rand_distr::{Distribution, StandardNormal};
@@ -26,7 +26,7 @@ fn reached(at: f64, events: &ulvek_core::film::Events) -> Vec<Option<f64>> {
     FilmState::REACHED.map(|s| events.at(s).map(|t| t - at)).to_vec()
 }
 
-/// The stack in one future drawn from the spreads of drying.md.
+/// The stack in one future drawn from the spreads of docs/model/drying.md.
 fn in_one_future(
     draw: &mut Pcg64Mcg,
     (ground, air): (Ground, &AirSeries),

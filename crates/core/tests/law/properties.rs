@@ -125,7 +125,7 @@ proptest! {
                     let times = [(a.events.at(state), b.events.at(state)), (a.if_left.at(state), b.if_left.at(state))];
                     for (is, was) in times {
                         let [is, was] = [is, was].map(|at| at.unwrap_or(end).min(end) - a.coat.at);
-                        // Steps that land elsewhere are other steps: as far apart as the grid may be (drying.md).
+                        // Steps that land elsewhere are other steps: as far apart as the grid may be (docs/model/drying.md).
                         prop_assert!((is - was).abs() <= f64::max(0.12 * was, 300.0), "{:?}: {} for {}", state, is, was);
                     }
                 }

@@ -219,7 +219,7 @@ fn the_first_glaze_waits_a_night_for_fresh_eyes_unless_that_is_off() {
 #[test]
 fn each_school_has_its_floor_before_varnish_and_slow_paint_two_weeks_in_all() {
     use ulvek_core::studio::Waiting;
-    // Floors of work.md [practice]: a day at most, three to four days, two weeks and more.
+    // Floors of docs/trade.md [practice]: a day at most, three to four days, two weeks and more.
     for (waiting, days) in [(Waiting::Standard, 3), (Waiting::Patient, 14)] {
         let mut studio = after_a_pass(StepKind::Varnish);
         studio.schools.waiting = waiting;

@@ -172,7 +172,7 @@ fn the_same_seed_and_tries_give_the_same_plan_and_more_tries_never_a_worse_one()
 
 #[test]
 fn a_long_wet_session_in_dry_air_is_prepared_an_hour_before() {
-    // Work.md [practice]: run a humidifier about an hour before the session; mist the palette.
+    // docs/trade.md [practice]: run a humidifier about an hour before the session; mist the palette.
     let mut pass = step("pass", StepKind::Pass, &[("heavy-pb29", 1.0)]);
     pass.hands_on_min = 90.0;
     let mut studio = self::studio((10, 14), vec![vec![pass]]);
@@ -199,7 +199,7 @@ fn a_long_wet_session_in_dry_air_is_prepared_an_hour_before() {
 
 #[test]
 fn a_photograph_is_due_after_the_last_paint_and_before_the_varnish() {
-    // Work.md [practice]: photograph before gloss goes on, it glares afterwards.
+    // docs/trade.md [practice]: photograph before gloss goes on, it glares afterwards.
     let mut paint = step("paint", StepKind::Glaze, &[("heavy-pb29", 1.0)]);
     let painted = thursday() - Duration::days(40);
     paint.laid_at = Some(painted);

@@ -1,4 +1,4 @@
-//! Sealing against the trade's own numbers (work.md, "Sealing"), and what must hold of any gate.
+//! Sealing against the trade's own numbers (docs/trade.md, "Sealing"), and what must hold of any gate.
 #![allow(clippy::unwrap_used, clippy::expect_used, clippy::panic)]
 
 mod fit_air;

@@ -4,7 +4,7 @@ use super::*;
 
 #[test]
 fn schools_wait_as_the_trade_does() {
-    // work.md: an hour to a day; three to four days; two weeks and more; slow-drying paint two
+    // docs/trade.md: an hour to a day; three to four days; two weeks and more; slow-drying paint two
     // weeks at least, longer with retarder in every school. [practice]
     let days = |school: Waiting, slowed| school.floor(slowed).num_days();
     assert_eq!(days(Waiting::Brisk, Slowed::No), 1);
@@ -39,7 +39,7 @@ fn each_condition_closes_the_gate_by_itself() {
     assert_eq!(closed_by(|d| steps(d, 2)), [(C::Photograph, Yours)]);
     assert_eq!(closed_by(|d| d.pictures[0].seal.inspected_at = None), [(C::Surface, Yours)]);
     assert_eq!(closed_by(|d| d.flat_places = 0), [(C::FlatPlace, Against)]);
-    // Air: 18-24 C and under 65 %, work.md. [memory]
+    // Air: 18-24 C and under 65 %, docs/trade.md. [memory]
     for bad in [air(16.0, 0.5), air(27.0, 0.5), air(20.0, 0.72)] {
         let air = |d: &mut Studio| d.air = AirSeries::constant(bad);
         assert_eq!(closed_by(air), [(C::Air, Against)], "{bad:?}");
@@ -84,7 +84,7 @@ fn a_photograph_counts_only_between_the_last_paint_and_the_first_gloss() {
 
 #[test]
 fn varnish_coats_lie_an_hour_or_a_day_apart_and_solvent_waits_three_days() {
-    // work.md: an hour at least, next day preferred; three to four days under solvent. [practice]
+    // docs/trade.md: an hour at least, next day preferred; three to four days under solvent. [practice]
     let between = |hours: f64, school, second: &str| {
         let mut studio = ready();
         studio.schools.waiting = school;

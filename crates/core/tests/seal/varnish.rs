@@ -132,7 +132,7 @@ fn the_bench_sheet_warns_of_solvent_where_it_is_used_and_only_there() {
         step.mix[0].material = "solvent-gloss".into();
     }
     let solvent = cautions(&studio);
-    // work.md, "Care for people".
+    // docs/trade.md, "Care for people".
     for word in ["respirator", "flame", "spark", "safety data sheet", "waste", "local"] {
         assert!(solvent.contains(word), "{word} in: {solvent}");
     }

@@ -1,5 +1,5 @@
 //! What painters do to a studio, and what a studio may be: without a database, each refusal at its
-//! place. Numbers are common practice of the trade (work.md) where they are not bounds of the table.
+//! place. Numbers are common practice of the trade (docs/trade.md) where they are not bounds of the table.
 
 use chrono::{DateTime, Duration, Utc};
 use std::sync::Arc;

@@ -1,5 +1,5 @@
 //! What happens beside the coats: what it changes, and that taking it back gives back what was.
-//! What is said and planned is common practice of the trade (work.md, "When it goes wrong with paint").
+//! What is said and planned is common practice of the trade (docs/trade.md, "When it goes wrong with paint").
 
 use chrono::{DateTime, Duration, Utc};
 use proptest::prelude::*;

@@ -19,7 +19,7 @@ pub struct Simulate {
     pub at: Option<DateTime<Utc>>,
 }
 
-/// Names of the times in the answer, as in formats.md.
+/// Names of the times in the answer, as in docs/formats/studio.md.
 const NAMES: [(&str, FilmState); 6] = [
     ("setting_at", FilmState::Setting),
     ("touch_dry_at", FilmState::TouchDry),

@@ -7,6 +7,7 @@ use ulvek_store::{
     LogAsked, MIGRATIONS, NewPhotograph, SetupError, SetupLock, StoreError, Wanted, add_photograph,
     create_studio, find_photograph, find_picture, load_studio, photographs_of,
     photographs_of_studio, save_picture, save_settings, search_log, studio_state, was_sent,
+    zone_of,
 };
 use ulvek_testkit::{at, picture, studio};
 use uuid::Uuid;
@@ -58,6 +59,26 @@ async fn a_row_that_cannot_be_read_is_left_out_and_named(pool: MySqlPool) {
     let stored = load_studio(&mut conn, id).await.unwrap();
     assert_eq!(stored.unread.len(), 1);
     assert_eq!(stored.pictures[0].picture.tests[0].at, at(), "the moment it was entered stands in");
+}
+
+#[sqlx::test(migrator = "MIGRATIONS")]
+async fn settings_shelf_and_air_that_cannot_be_read_stand_as_they_were_kept_last(pool: MySqlPool) {
+    let id = touched(&pool, "Fog lamp").await;
+    let mut conn = pool.acquire().await.unwrap();
+    let before = load_studio(&mut conn, id).await.unwrap();
+    run(&pool, "UPDATE studio SET settings = '{}'").await;
+    run(&pool, "UPDATE shelf SET body = '[]'").await;
+    run(&pool, "UPDATE air SET body = '{\"usual\": [900, 0.5, 0.1]}'").await;
+    let stored = load_studio(&mut conn, id).await.unwrap();
+    assert_eq!(stored.studio, before.studio);
+    assert_eq!(zone_of(&mut conn, id).await.unwrap(), before.studio.hours.zone());
+    let named: Vec<&str> = stored.unread.iter().map(|row| row.what.as_str()).collect();
+    assert_eq!(named.len(), 3, "{named:?}");
+    assert!(named.iter().all(|what| what.ends_with(" stand in)")), "{named:?}");
+    // The next edit keeps them whole again.
+    save_settings(&mut conn, id, stored.version, &stored.studio, "edit", at()).await.unwrap();
+    let unread = load_studio(&mut conn, id).await.unwrap().unread;
+    assert!(!unread.iter().any(|row| row.what.contains("settings")), "{unread:?}");
 }
 
 #[sqlx::test(migrator = "MIGRATIONS")]

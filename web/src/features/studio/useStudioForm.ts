@@ -51,7 +51,7 @@ const numbersOf = ({ studio, air }: Given) => ({
   humidity: air.usual.relative_humidity,
 });
 
-/** How sure times are said where nothing else is asked [share of the futures]; formats.md. */
+/** How sure times are said where nothing else is asked [share of the futures]; docs/formats/studio.md. */
 const USUALLY_SURE = 0.9;
 
 function fromStudio({ studio, air }: Given): StudioForm {
