@@ -6,7 +6,7 @@ use crate::film::Grid;
 use crate::mix::Mix;
 use crate::picture::{Picture, SealAnyway, Step, check_chain};
 use crate::quantity::{Fault, WetFilm, check_line, check_moment};
-use crate::readiness::{AirWanted, Bed, FitAir, NotReady, Wait, WaitReason, history};
+use crate::readiness::{AirWanted, Bed, NotReady, Wait, WaitReason, history};
 use crate::seal::{against, closed_gate};
 use crate::studio::Studio;
 use crate::time::{minutes_s, told, whole_seconds};
@@ -163,9 +163,8 @@ fn other_reasons(
     });
     let step = &picture.steps[i];
     let begun = whole_seconds(at) - minutes_s(step.hands_on_min);
-    let air = FitAir::new(&studio.air, begun);
     let wanted = AirWanted::of(studio, step);
-    if let Some((fault, _)) = air.fault(wanted, (begun, whole_seconds(at))) {
+    if let Some(fault) = wanted.fault_in(&studio.air, (begun, whole_seconds(at))) {
         said.push(format!("{fault} for {}: {}", wanted.what(), wanted.remedy()));
     }
     Ok(said)

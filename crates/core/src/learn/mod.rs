@@ -84,6 +84,10 @@ const NEAR: f64 = 0.3;
 /// expected [ln of time]. [practice]
 const SURELY: f64 = 1.2;
 
+/// Steps in which what was learned moves films [ln]: a test that hardly teaches anything leaves every film where it
+/// was. [practice] half of it moves a time by one in a hundred; a fingertip does not know it to ten
+const TAUGHT: f64 = 0.01;
+
 /// What the touch tests of `studio` teach, and the coats on which a finger may know better. What
 /// is known of it already is left aside: the same tests always teach the same.
 fn learn(studio: &Studio) -> (Learned, Vec<Felt>) {
@@ -116,8 +120,13 @@ fn learn(studio: &Studio) -> (Learned, Vec<Felt>) {
         });
         followed.push((coat, times));
     }
-    learned.habit = Habit { pace: belief.factor(PACE), uptake: belief.factor(UPTAKE) };
-    learned.materials = belief.materials();
+    let taught = |factor: Factor, spread| factor.stepped_from(Factor::about_one(spread), TAUGHT);
+    learned.habit = Habit {
+        pace: taught(belief.factor(PACE), PACE_SPREAD),
+        uptake: taught(belief.factor(UPTAKE), UPTAKE_SPREAD),
+    };
+    let own = |(id, factor)| (id, taught(factor, OWN_PACE_SPREAD));
+    learned.materials = belief.materials().into_iter().map(own).collect();
     let found = followed.into_iter().filter_map(|(coat, times)| {
         let mean = belief.moments(&belief.direction(coat.shares())).mean;
         let felt = Felt::of(coat);

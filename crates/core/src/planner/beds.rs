@@ -70,6 +70,11 @@ impl Beds {
         held
     }
 
+    /// Makes room for `pictures`: those that come are begun by [`Self::begin_again`].
+    pub fn make_room(&mut self, pictures: usize) {
+        self.roots.resize(pictures, Err((0, Blocked::Below)));
+    }
+
     /// Begins anew with picture `p`, which changed.
     pub fn begin_again(&mut self, studio: &Studio, p: usize) -> Option<Stretch> {
         let (root, held) = self.rooted(begun(studio, p, self.grid));

@@ -7,7 +7,8 @@ use crate::cancel::give_up_if_cancelled;
 use crate::film::HORIZON_S;
 use crate::readiness::{Blocked, Calendar, Found, Ready, Slot, Stretch, Task, Wait, first_place};
 use crate::time::{full_minute, whole_seconds};
-use std::cmp::Ordering;
+use std::cmp::{Ordering, Reverse};
+use std::collections::BinaryHeap;
 
 /// Whose turn it is, one entry for each step still to do, and in which order each picture's come.
 #[derive(Debug, Clone, PartialEq, Eq, Default)]
@@ -282,11 +283,12 @@ impl Schedule {
         let mut offers: Vec<Option<Offer>> =
             (0..schedule.progress.len()).map(|p| schedule.next_offer(problem, p)).collect();
         let due = |p: usize| problem.picture(p).due.unwrap_or(chrono::NaiveDate::MAX);
-        loop {
+        let turn = |offer: &Offer, p: usize| Reverse((offer.from(), due(p), p));
+        let begun = offers.iter().enumerate();
+        let mut first: BinaryHeap<_> =
+            begun.filter_map(|(p, offer)| Some(turn(offer.as_ref()?, p))).collect();
+        while let Some(Reverse((.., p))) = first.pop() {
             give_up_if_cancelled();
-            let begun = offers.iter().enumerate();
-            let first = begun.filter_map(|(p, o)| o.as_ref().map(|o| (o.from(), due(p), p))).min();
-            let Some((.., p)) = first else { return schedule };
             let now = match offers[p].take() {
                 Some(Offer::Found(placed, when))
                     if when == taken || schedule.still_free(problem, &placed) =>
@@ -300,8 +302,10 @@ impl Schedule {
                 }
                 _ => schedule.offer_at_the_earliest(problem, films, p, taken),
             };
+            first.extend(now.as_ref().map(|offer| turn(offer, p)));
             offers[p] = now;
         }
+        schedule
     }
 
     /// The next offer of picture `p`, before it is looked at.

@@ -145,7 +145,7 @@ impl Desk {
         }
         self.planned = None;
         self.films.turn_to(&old, new);
-        if !old.dries_like(new) || old.pictures.len() != new.pictures.len() {
+        if !old.dries_like(new) || old.pictures.len() > new.pictures.len() {
             self.followed.clear();
             self.drawn.clear();
             self.slow.clear();

@@ -170,18 +170,22 @@ impl Films {
         self.rough.as_ref().map_or(0, |rough| rough.made)
     }
 
-    /// Takes over another document: pictures that are the same keep what was computed.
+    /// Takes over another document: pictures that are the same, of the same materials, keep what was computed.
     pub fn turn_to(&mut self, old: &Studio, new: &Studio) {
-        let same_room = old.dries_like(new)
-            && old.schools == new.schools
-            && old.materials == new.materials
-            && old.hours == new.hours;
-        if !same_room || !self.knows(old) || old.pictures.len() != new.pictures.len() {
+        let same_room = old.dries_like(new) && old.schools == new.schools && old.hours == new.hours;
+        let known = old.pictures.len();
+        if !same_room || !self.knows(old) || known > new.pictures.len() {
             *self = Self::new(new);
             return;
         }
+        self.held.resize(new.pictures.len(), None);
+        self.waited.resize(new.pictures.len(), Vec::new());
+        self.fine.make_room(new.pictures.len());
+        if let Some(rough) = &mut self.rough {
+            rough.make_room(new.pictures.len());
+        }
         for p in 0..new.pictures.len() {
-            if old.pictures[p] != new.pictures[p] {
+            if p >= known || old.pictures[p] != new.pictures[p] || !old.paints_like(new, p) {
                 self.held[p] = self.fine.begin_again(new, p);
                 if let Some(rough) = &mut self.rough {
                     rough.begin_again(new, p);

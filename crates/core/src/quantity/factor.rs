@@ -15,6 +15,13 @@ impl Factor {
         Self { ln: 0.0, sd }
     }
 
+    /// The same in whole multiples of `step` away from `other`.
+    #[must_use]
+    pub fn stepped_from(self, other: Self, step: f64) -> Self {
+        let near = |x: f64, from: f64| from + ((x - from) / step).round() * step;
+        Self { ln: near(self.ln, other.ln), sd: near(self.sd, other.sd) }
+    }
+
     /// Its median.
     pub fn median(&self) -> f64 {
         self.ln.exp()

@@ -86,6 +86,14 @@ impl AirWanted {
         }
     }
 
+    /// What keeps the room from being fit somewhere in `stretch`; nothing when it is fit throughout.
+    pub fn fault_in(self, air: &AirSeries, stretch: Stretch) -> Option<AirFault> {
+        let until = stretch.1 as f64;
+        let next = |at: &f64| air.next_change(*at).filter(|next| *next < until);
+        let mut moments = std::iter::successors(Some(stretch.0 as f64), next);
+        moments.find_map(|at| self.faults(air.at(at)).first().copied())
+    }
+
     /// What the air is wanted for, in words.
     pub const fn what(self) -> &'static str {
         match self {

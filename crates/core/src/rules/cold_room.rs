@@ -1,7 +1,7 @@
 use super::{Rule, Scene, Severity};
 use crate::film::FilmState;
 use crate::picture::StepKind;
-use crate::readiness::{AirWanted, COLDEST, FitAir};
+use crate::readiness::{AirWanted, COLDEST};
 
 pub(super) const RULE: Rule = Rule {
     id: "room-too-cold",
@@ -20,8 +20,7 @@ fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
         let from = coat.coat.at.floor() as i64;
         // A coat that another was laid over was wet until then at most.
         let dry = coat.if_left.at(FilmState::Paintable).map_or(from + 1, |at| at.ceil() as i64);
-        let fit = FitAir::new(&scene.studio.air, from);
-        if let Some((fault, _)) = fit.fault(AirWanted::Film, (from, dry)) {
+        if let Some(fault) = AirWanted::Film.fault_in(&scene.studio.air, (from, dry)) {
             say(
                 coat.coat.step,
                 format!("While it was wet {fault}: the film may be weak or powdery."),

@@ -1,6 +1,6 @@
 use super::{Rule, Scene, Severity};
 use crate::film::FilmState;
-use crate::readiness::{AirWanted, FitAir};
+use crate::readiness::AirWanted;
 
 pub(super) const RULE: Rule = Rule {
     id: "air-for-varnish",
@@ -19,8 +19,7 @@ fn check(scene: &Scene<'_>, say: &mut dyn FnMut(usize, String)) {
         }
         let from = coat.coat.at.floor() as i64;
         let dry = coat.if_left.at(FilmState::TouchDry).map_or(from + 1, |at| at.ceil() as i64);
-        let fit = FitAir::new(&scene.studio.air, from);
-        if let Some((fault, _)) = fit.fault(wanted, (from, dry)) {
+        if let Some(fault) = wanted.fault_in(&scene.studio.air, (from, dry)) {
             let what = format!("While it was wet {fault} for varnish: look for cloudy places.");
             say(coat.coat.step, what);
         }

@@ -54,6 +54,7 @@ use crate::studio::Studio;
 use crate::time::minutes_s;
 use chrono::{DateTime, Utc};
 use serde::{Deserialize, Serialize};
+use std::collections::HashMap;
 use std::sync::Arc;
 
 /// How far ahead the hours are looked at for what is too long for them [days]. [practice] the longest
@@ -179,6 +180,8 @@ struct Scene<'a> {
 struct Around {
     fit: FitAir,
     calendar: Calendar,
+    /// Where each step of each picture stands in the plan.
+    planned: HashMap<(usize, usize), usize>,
 }
 
 impl Scene<'_> {
@@ -224,7 +227,7 @@ impl Scene<'_> {
 
     /// Step `i` in the plan.
     fn planned(&self, i: usize) -> Option<&PlannedStep> {
-        self.plan.steps.iter().find(|s| s.picture == self.p && s.step == i)
+        Some(&self.plan.steps[*self.around.planned.get(&(self.p, i))?])
     }
 
     /// When step `i` begins: as it was laid, or as it is planned.
@@ -306,7 +309,9 @@ pub fn check_at(desk: &mut Desk, now: DateTime<Utc>) -> Result<Vec<Finding>, Coa
     let from = now.timestamp();
     let light = studio.daylight;
     let ahead = (from, from + LOOK_AHEAD_DAYS * 86_400);
+    let planned = plan.steps.iter().enumerate().map(|(n, s)| ((s.picture, s.step), n)).rev();
     let around = Around {
+        planned: planned.collect(),
         fit: FitAir::new(&studio.air, from),
         calendar: Calendar::new(&studio.hours, light, ahead, minutes_s(studio.setup_min)),
     };

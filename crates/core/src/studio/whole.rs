@@ -7,7 +7,7 @@ use super::schools::{Schools, Slowed};
 use super::tub::Tub;
 use crate::air::AirSeries;
 use crate::film::{Futures, Habit};
-use crate::mix::{self, Material, MaterialKind, Thinning};
+use crate::mix::{self, Material, MaterialKind, Thinning, find};
 use crate::picture::{CoatFault, Happening, LaidCoat, Picture, Step};
 use crate::quantity::Sure;
 use crate::time::seconds;
@@ -138,6 +138,14 @@ impl Studio {
             && self.air_known() == other.air_known()
             && self.sure == other.sure
             && self.habit == other.habit
+    }
+
+    /// Whether everything in the mixes of picture `p` is the same on the shelf of `other`.
+    pub fn paints_like(&self, other: &Self, p: usize) -> bool {
+        self.materials == other.materials
+            || self.pictures[p].steps.iter().flat_map(|step| step.mix.iter()).all(|part| {
+                find(&self.materials, &part.material) == find(&other.materials, &part.material)
+            })
     }
 
     /// The school of thinning a picture is judged by: its own, or the studio's.

@@ -8,6 +8,7 @@ use ulvek_core::air::Air;
 use ulvek_core::mix::Mix;
 use ulvek_core::picture::{Picture, ReadyBy, Step, StepKind};
 use ulvek_core::planner::Desk;
+use ulvek_core::quantity::Pace;
 use ulvek_core::studio::{OpenHours, OrderEntry, Studio, StudioHours, Waiting};
 use ulvek_testkit::{at, step, studio};
 
@@ -50,6 +51,7 @@ enum Edit {
     Means(usize, ReadyBy),
     Leaves(usize),
     Humidity(f64),
+    Paint(usize, f64),
     School(Waiting),
     Order,
     Begins,
@@ -68,6 +70,7 @@ fn edit() -> impl Strategy<Value = Edit> {
             .prop_map(|(p, s)| Edit::Means(p, if s { ReadyBy::Sealed } else { ReadyBy::Wrapped })),
         p.clone().prop_map(Edit::Leaves),
         (0.35..0.65).prop_map(Edit::Humidity),
+        (0..3_usize, 0.6..1.8).prop_map(|(m, pace)| Edit::Paint(m, pace)),
         prop_oneof![Just(Waiting::Brisk), Just(Waiting::Standard), Just(Waiting::Patient)]
             .prop_map(Edit::School),
         Just(Edit::Order),
@@ -111,6 +114,11 @@ fn edited(was: &Studio, edit: &Edit) -> Studio {
             let usual = *studio.air.usual();
             let air = Air { humidity: *rh, ..usual };
             studio.air = ulvek_core::air::AirSeries::constant(air);
+        }
+        Edit::Paint(m, pace) => {
+            let id = ["heavy-py42", "glazing", "varnish-gloss"][*m];
+            let paint = studio.materials.iter_mut().find(|m| m.id == id).unwrap();
+            paint.composition = paint.composition.with_pace(Pace::try_new(*pace).unwrap());
         }
         Edit::School(waiting) => studio.schools.waiting = *waiting,
         Edit::Order => {
