@@ -1,3 +1,4 @@
+import a11y from 'eslint-plugin-jsx-a11y';
 import hooks from 'eslint-plugin-react-hooks';
 import tseslint from 'typescript-eslint';
 
@@ -6,10 +7,13 @@ export default tseslint.config(
   ...tseslint.configs.strict,
   ...tseslint.configs.stylistic,
   hooks.configs.flat['recommended-latest'],
+  a11y.flatConfigs.recommended,
   {
     rules: {
       'no-restricted-globals': ['error', { name: 'fetch', message: 'Only src/api fetches.' }],
       'no-console': 'error',
+      // The first field of a dialog takes the focus: that is what opens it.
+      'jsx-a11y/no-autofocus': ['error', { ignoreNonDOM: true }],
     },
   },
   { files: ['src/api/**'], rules: { 'no-restricted-globals': 'off' } },

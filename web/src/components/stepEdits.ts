@@ -8,7 +8,7 @@ type Picture = Schemas['PictureDoc'];
 export type Change = (picture: Picture) => Picture | Promise<Picture>;
 
 /** A step name that the picture does not use yet. */
-export function freshId(steps: Step[]): string {
+function freshId(steps: Step[]): string {
   let n = steps.length + 1;
   while (steps.some((s) => s.id === `s${n}`)) n += 1;
   return `s${n}`;

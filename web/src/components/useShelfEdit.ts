@@ -7,7 +7,7 @@ import { useVersionedEdit } from './useVersionedEdit';
 
 export type ShelfDoc = Pick<Schemas['ShelfEdit'], 'materials' | 'tubs' | 'ways'>;
 
-export const shelfDoc = (shelf: Schemas['ShelfOut']): ShelfDoc => ({
+const shelfDoc = (shelf: Schemas['ShelfOut']): ShelfDoc => ({
   materials: shelf.materials.map((m) => m.material),
   tubs: shelf.tubs.map((t) => t.tub),
   ways: shelf.ways,

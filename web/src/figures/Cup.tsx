@@ -1,7 +1,7 @@
 import { useTheme } from '@mui/material/styles';
 import { FONT } from '../theme/theme';
 
-export interface CupLayer {
+interface CupLayer {
   id: string;
   name: string;
   /** Share of the cup by volume. */

@@ -10,7 +10,7 @@ import { textureFill, Textures } from './Textures';
 const TOP = 20;
 const FILM = 40;
 const NOTCH = 16;
-export const RIBBON_HEIGHT = TOP + FILM + NOTCH + 6;
+const RIBBON_HEIGHT = TOP + FILM + NOTCH + 6;
 /** What a finger hits [px]. */
 const HIT = 26;
 const DAY = 86_400_000;

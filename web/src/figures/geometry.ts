@@ -2,7 +2,7 @@
 import type { Schemas } from '../api/client';
 import type { FilmState } from '../format/words';
 
-export interface Film {
+interface Film {
   from: number;
   um: number[];
   state: FilmState[];

@@ -14,8 +14,6 @@ export const STATES: Record<FilmState, { word: string; means: string }> = {
   ready_to_wrap: { word: 'ready to wrap', means: 'the face may be touched' },
 };
 
-export const STATE_ORDER = Object.keys(STATES) as FilmState[];
-
 /** First letter large. */
 export const start = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 

@@ -25,7 +25,7 @@ const SURROUNDS = {
   },
 } as const;
 
-export type Greys = (typeof SURROUNDS)[Surround];
+type Greys = (typeof SURROUNDS)[Surround];
 
 declare module '@mui/material/styles' {
   interface Theme {

@@ -21,7 +21,7 @@ interface Props {
 }
 
 /** What happened, in a word. */
-export function happenedWord(what: Entry['what'], catalogue: Catalogue): string {
+function happenedWord(what: Entry['what'], catalogue: Catalogue): string {
   switch (what.kind) {
     case 'noted':
       return 'Note';

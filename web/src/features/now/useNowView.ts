@@ -14,7 +14,7 @@ export interface Work {
   to: number;
 }
 
-export interface Untouchable {
+interface Untouchable {
   picture: Schemas['PictureOutlook'];
   coat: Schemas['CoatOut'];
   state: ReturnType<typeof stateAt>;

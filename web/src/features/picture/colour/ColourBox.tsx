@@ -27,7 +27,7 @@ interface Props {
 }
 
 /** How many coats it takes, in words. */
-export function hiding(colour: Schemas['ColourOut']): string {
+function hiding(colour: Schemas['ColourOut']): string {
   if (colour.hides_in === null) return 'What lies below keeps showing.';
   return colour.hides_in === 1
     ? 'One coat hides what lies there.'
