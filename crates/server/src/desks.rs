@@ -4,7 +4,7 @@ use crate::problem::Problem;
 use chrono::{DateTime, Utc};
 use std::sync::{Arc, Mutex, PoisonError};
 use std::time::Duration;
-use ulvek_core::learn::Learned;
+use ulvek_core::learn::{KnownTimes, Learned};
 use ulvek_core::planner::{Desk, same_support};
 use ulvek_core::seal::KnownFilms;
 use ulvek_core::studio::Studio;
@@ -13,8 +13,11 @@ use uuid::Uuid;
 
 /// Studios of which films are kept. About 10 kB for each coat. [practice]
 const MOST_DESKS: u64 = 8;
-/// Studios kept as they were read. [practice]
-const MOST_LOADED: u64 = 16;
+/// Steps of the studios that are kept as they were read, each version by itself. [practice] sixteen of small ones, three
+/// of one with 300 pictures; 8 kB a step
+const MOST_LOADED: u64 = 12_000;
+/// What a studio counts beside its steps. [practice]
+const AT_LEAST: u32 = 750;
 /// How long a studio is kept that nobody looks at [s]. [practice]
 const KEPT_S: u64 = 1800;
 
@@ -34,6 +37,12 @@ pub struct Loaded {
 }
 
 impl Loaded {
+    /// What it counts among the studios that are kept.
+    fn weight(&self) -> u32 {
+        let steps: usize = self.studio.pictures.iter().map(|p| p.steps.len()).sum();
+        AT_LEAST + u32::try_from(steps).unwrap_or(u32::MAX / 2)
+    }
+
     /// When photographs of one picture were taken.
     pub fn taken(&self, picture: Uuid) -> Vec<DateTime<Utc>> {
         self.photographs.iter().filter(|f| f.picture_id == picture).map(|f| f.taken_at).collect()
@@ -84,6 +93,7 @@ type Place = Arc<Mutex<Option<Kept>>>;
 pub struct Desks {
     desks: moka::sync::Cache<Uuid, Place>,
     pub(crate) loaded: moka::sync::Cache<(Uuid, Arc<StudioState>), Arc<Loaded>>,
+    times: moka::sync::Cache<Uuid, Arc<Mutex<KnownTimes>>>,
 }
 
 impl Default for Desks {
@@ -93,13 +103,20 @@ impl Default for Desks {
             desks: moka::sync::Cache::builder().max_capacity(MOST_DESKS).time_to_idle(idle).build(),
             loaded: moka::sync::Cache::builder()
                 .max_capacity(MOST_LOADED)
+                .weigher(|_, loaded: &Arc<Loaded>| loaded.weight())
                 .time_to_idle(idle)
                 .build(),
+            times: moka::sync::Cache::builder().max_capacity(MOST_DESKS).time_to_idle(idle).build(),
         }
     }
 }
 
 impl Desks {
+    /// What was followed of a studio to learn from its touch tests.
+    pub(crate) fn times_of(&self, studio: Uuid) -> Arc<Mutex<KnownTimes>> {
+        self.times.get_with(studio, Arc::default)
+    }
+
     /// Does `work` at the desk of a studio, which is brought to the studio as it was loaded.
     pub fn at<T>(&self, loaded: &Loaded, work: impl FnOnce(&mut Desk) -> T) -> T {
         self.at_gate(loaded, |desk, _| work(desk))

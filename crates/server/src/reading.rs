@@ -3,7 +3,7 @@
 use crate::desks::Loaded;
 use crate::problem::Problem;
 use crate::state::App;
-use std::sync::Arc;
+use std::sync::{Arc, PoisonError};
 use ulvek_store::Wanted;
 use uuid::Uuid;
 
@@ -25,10 +25,14 @@ pub async fn load(app: &mut App, studio: Uuid) -> Result<Arc<Loaded>, Problem> {
     for row in &stored.unread {
         tracing::error!(what = row.what, why = row.why, "a row cannot be read and is left out");
     }
+    let times = desks.times_of(studio);
     let loaded = app
         .aside(move || {
             // What the tests teach is never kept: the same tests always teach the same.
-            let learned = stored.studio.learn();
+            let learned = {
+                let mut times = times.lock().unwrap_or_else(PoisonError::into_inner);
+                stored.studio.learn_with(&mut times)
+            };
             let around = Arc::new(stored.studio.clone());
             Arc::new(Loaded { state, stored, studio: around, learned, photographs })
         })

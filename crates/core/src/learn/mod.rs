@@ -20,6 +20,7 @@ mod seen;
 mod slow;
 mod words;
 
+pub use seen::KnownTimes;
 pub use slow::SlowCoat;
 pub use words::said_of;
 
@@ -90,7 +91,8 @@ const TAUGHT: f64 = 0.01;
 
 /// What the touch tests of `studio` teach, and the coats on which a finger may know better. What
 /// is known of it already is left aside: the same tests always teach the same.
-fn learn(studio: &Studio) -> (Learned, Vec<Felt>) {
+fn learn(studio: &Studio, known: &mut KnownTimes) -> (Learned, Vec<Felt>) {
+    known.turn_to(studio);
     let mut learned = Learned::default();
     let mut followed = Vec::new();
     let mut coats: Vec<Coat> = Vec::new();
@@ -107,7 +109,7 @@ fn learn(studio: &Studio) -> (Learned, Vec<Felt>) {
     let past = coats[..spare].iter().flat_map(|c| c.tests.iter().map(|test| (c.picture, test)));
     learned.unused.extend(past.map(|(p, test)| (p, test.clone())));
     for coat in &coats[spare..] {
-        let Some(times) = coat.times(studio) else {
+        let Some(times) = known.of(studio, coat) else {
             let unused = coat.tests.iter().map(|test| (coat.picture, test.clone()));
             learned.unused.extend(unused);
             continue;
@@ -175,11 +177,16 @@ fn account(
 impl Studio {
     /// Takes over what its touch tests teach, in place of what it was before, and says it.
     pub fn learn(&mut self) -> Learned {
+        self.learn_with(&mut KnownTimes::default())
+    }
+
+    /// The same with what was followed for it before.
+    pub fn learn_with(&mut self, known: &mut KnownTimes) -> Learned {
         self.forget();
         if self.pictures.iter().all(|p| p.tests.is_empty()) {
             return Learned::default();
         }
-        let (mut learned, found) = learn(self);
+        let (mut learned, found) = learn(self, known);
         self.habit = learned.habit;
         for material in &mut self.materials {
             let known = learned.materials.iter().find(|(id, _)| *id == material.id);

@@ -2,7 +2,8 @@
 //! feels what it felt.
 
 use super::{check_test, minutes_since};
-use crate::film::{Film, FilmState, Grid, HORIZON_S};
+use crate::air::AirSeries;
+use crate::film::{Film, FilmState, Grid, Ground, HORIZON_S};
 use crate::mix::find;
 use crate::picture::{LaidCoat, REST, Touch, TouchTest};
 use crate::quantity::{Absorbency, Pace};
@@ -10,6 +11,7 @@ use crate::studio::Studio;
 use crate::time::{DAY_S, MINUTE_S};
 use chrono::{DateTime, Utc};
 use statrs::distribution::{ContinuousCDF, Normal};
+use std::collections::HashMap;
 
 /// Paces and uptakes for which a coat is followed [-, ln]; between them its times are read off. [practice]
 const PACES: [f64; 5] = [-0.9, -0.45, 0.0, 0.45, 0.9];
@@ -45,6 +47,46 @@ pub(super) struct Coat {
     n: usize,
     coats: Vec<LaidCoat>,
     shares: Vec<(String, f64)>,
+}
+
+/// What the times of a coat hang on, beside the air.
+#[derive(Debug, Clone, PartialEq)]
+struct Asked {
+    ground: Ground,
+    side_m: f64,
+    /// The coats up to it.
+    coats: Vec<LaidCoat>,
+    /// The furthest state that is looked for.
+    stop: FilmState,
+}
+
+/// Times of tested coats that were followed before: who reads a studio again follows what is new alone.
+#[derive(Debug, Clone, Default)]
+pub struct KnownTimes {
+    air: Option<AirSeries>,
+    /// By picture and step.
+    known: HashMap<(usize, usize), (Asked, Times)>,
+}
+
+impl KnownTimes {
+    /// Forgets what was followed in another air.
+    pub(super) fn turn_to(&mut self, studio: &Studio) {
+        if self.air.as_ref() != Some(&studio.air) {
+            *self = Self { air: Some(studio.air.clone()), known: HashMap::new() };
+        }
+    }
+
+    /// When `coat` reaches its states; nothing when its film cannot be followed.
+    pub(super) fn of(&mut self, studio: &Studio, coat: &Coat) -> Option<Times> {
+        let asked = coat.asked(studio);
+        let known = self.known.get(&coat.place()).filter(|(was, _)| *was == asked);
+        if let Some((_, times)) = known {
+            return Some(times.clone());
+        }
+        let times = coat.times(studio)?;
+        self.known.insert(coat.place(), (asked, times.clone()));
+        Some(times)
+    }
 }
 
 /// When a coat reaches its states, as the pace and the uptake would have it.
@@ -132,26 +174,30 @@ impl Coat {
         self.tests.iter().any(opposed)
     }
 
-    /// When it reaches its states; nothing when its film cannot be followed.
-    pub fn times(&self, studio: &Studio) -> Option<Times> {
+    fn asked(&self, studio: &Studio) -> Asked {
         let picture = &studio.pictures[self.picture];
-        let ground = picture.ground;
-        // The ground drinks from the first coat; what it takes from those above is little.
-        let drinks = self.n == 0 && ground.absorbs_um > 0.0;
-        let hard = self.tests.iter().any(|test| test.felt == Touch::Hard);
-        let dry = self.tests.iter().any(|test| test.felt == Touch::Dry);
-        let stop = match (hard, dry) {
+        let felt = |touch| self.tests.iter().any(|test| test.felt == touch);
+        let stop = match (felt(Touch::Hard), felt(Touch::Dry)) {
             (true, _) => FilmState::DryThrough,
             (_, true) => FilmState::Paintable,
             _ => FilmState::TouchDry,
         };
+        let coats = self.coats[..=self.n].to_vec();
+        Asked { ground: picture.ground, side_m: picture.shorter_side_m(), coats, stop }
+    }
+
+    /// When it reaches its states; nothing when its film cannot be followed.
+    fn times(&self, studio: &Studio) -> Option<Times> {
+        let Asked { ground, side_m, stop, .. } = self.asked(studio);
+        // The ground drinks from the first coat; what it takes from those above is little.
+        let drinks = self.n == 0 && ground.absorbs_um > 0.0;
         let uptakes: &[f64] = if drinks { &UPTAKES } else { &UPTAKES[1..2] };
         let mut ln_min = Vec::with_capacity(uptakes.len());
         for uptake in uptakes {
             let absorbs_um = (ground.absorbs_um * uptake.exp()).min(Absorbency::RANGE.max);
-            let on = crate::film::Ground { absorbs_um, ..ground };
+            let on = Ground { absorbs_um, ..ground };
             let start = self.coats[0].at;
-            let mut film = Film::new(on, picture.shorter_side_m(), Grid::PLANNING, start);
+            let mut film = Film::new(on, side_m, Grid::PLANNING, start);
             for coat in &self.coats[..self.n] {
                 film.advance(&studio.air, coat.at, None).ok()?;
                 film.lay(coat.wet_m, coat.mix);

@@ -91,13 +91,44 @@ impl Beds {
 
     fn keep(&mut self, bed: Bed) -> BedId {
         self.made += 1;
-        self.nodes.push(Node { bed, ready: Vec::new(), wrap: None });
-        (self.nodes.len() - 1) as BedId
+        self.put(Node { bed, ready: Vec::new(), wrap: None })
     }
 
     /// Whether there are more than should be kept.
     pub const fn is_full(&self) -> bool {
         self.nodes.len() > MOST_BEDS
+    }
+
+    /// How many there are.
+    pub const fn count(&self) -> usize {
+        self.nodes.len()
+    }
+
+    /// Forgets all but the beginnings and what follows on them as `planned` says (end and step, in order, by picture).
+    /// No id from before holds after.
+    pub fn keep_along(&mut self, planned: impl Fn(usize) -> Vec<(DateTime<Utc>, usize)>) {
+        let mut old: Vec<Option<Node>> =
+            std::mem::take(&mut self.nodes).into_iter().map(Some).collect();
+        let after = std::mem::take(&mut self.after);
+        for p in 0..self.roots.len() {
+            let Ok(mut was) = self.roots[p] else { continue };
+            let Some(root) = old[was as usize].take() else { continue };
+            let mut is = self.put(root);
+            self.roots[p] = Ok(is);
+            for (end, i) in planned(p) {
+                let done = (i as u32, whole_seconds(end));
+                let Some(Ok(next)) = after.get(&(was, done.0, done.1)) else { break };
+                let Some(node) = old[*next as usize].take() else { break };
+                let kept = self.put(node);
+                self.after.insert((is, done.0, done.1), Ok(kept));
+                (was, is) = (*next, kept);
+            }
+        }
+    }
+
+    fn put(&mut self, node: Node) -> BedId {
+        self.nodes.push(node);
+        (self.nodes.len() - 1) as BedId
     }
 
     /// For how many pictures it has a beginning.

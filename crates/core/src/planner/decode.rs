@@ -152,14 +152,19 @@ impl Schedule {
         Ok(Placed { picture: p, step: i, slot, wait, holds })
     }
 
-    /// When a step starts at the earliest [s of the epoch]: as if its coat dried at once, so that no film is followed.
+    /// When a step starts at the earliest [s of the epoch], which is not before `known`: as if its coat dried at once,
+    /// so that no film is followed.
     fn place_at_the_earliest(
         &self,
         problem: &Problem<'_>,
         films: &mut Films,
         (p, i): (usize, usize),
+        known: i64,
     ) -> Result<i64, Blocked> {
-        let asked = self.asked(problem, films, (p, i))?;
+        let mut asked = self.asked(problem, films, (p, i))?;
+        if asked.task.pinned.is_none() {
+            asked.from = asked.from.max(known);
+        }
         let around = problem.around(&self.calendar, &self.held);
         let dry_at_once = |end, _| Ok(Some(end));
         let found = first_place(asked.task, &around, (asked.from, asked.ready), dry_at_once)?;
@@ -289,7 +294,9 @@ impl Schedule {
             begun.filter_map(|(p, offer)| Some(turn(offer.as_ref()?, p))).collect();
         while let Some(Reverse((.., p))) = first.pop() {
             give_up_if_cancelled();
-            let now = match offers[p].take() {
+            let before = offers[p].take();
+            let known = before.as_ref().map_or(i64::MIN, Offer::from);
+            let now = match before {
                 Some(Offer::Found(placed, when))
                     if when == taken || schedule.still_free(problem, &placed) =>
                 {
@@ -300,7 +307,7 @@ impl Schedule {
                 Some(Offer::AtLeast(_, when)) if when == Some(taken) => {
                     schedule.offer(problem, films, p).map(|found| Offer::Found(found, taken))
                 }
-                _ => schedule.offer_at_the_earliest(problem, films, p, taken),
+                _ => schedule.offer_at_the_earliest(problem, films, p, (known, taken)),
             };
             first.extend(now.as_ref().map(|offer| turn(offer, p)));
             offers[p] = now;
@@ -314,18 +321,19 @@ impl Schedule {
         (!open.is_empty()).then_some(Offer::AtLeast(self.progress[p].end, None))
     }
 
-    /// When a step of picture `p` can start at the earliest; a step that cannot be placed blocks it.
+    /// When a step of picture `p` can start at the earliest, which is not before `known`; a step that cannot be placed
+    /// blocks it.
     fn offer_at_the_earliest(
         &mut self,
         problem: &Problem<'_>,
         films: &mut Films,
         p: usize,
-        taken: usize,
+        (known, taken): (i64, usize),
     ) -> Option<Offer> {
         let mut first = None;
         for i in self.open(problem, p) {
-            match self.place_at_the_earliest(problem, films, (p, i)) {
-                Ok(from) => first = Some(first.map_or(from, |known: i64| known.min(from))),
+            match self.place_at_the_earliest(problem, films, (p, i), known) {
+                Ok(from) => first = Some(first.map_or(from, |other: i64| other.min(from))),
                 Err(why) => {
                     self.block(p, i, why);
                     return None;

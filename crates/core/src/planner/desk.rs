@@ -107,6 +107,8 @@ pub struct Desk {
     studio: Arc<Studio>,
     films: Films,
     planned: Option<Planned>,
+    /// The plan that was made last, also of an earlier version.
+    last: Option<Arc<Plan>>,
     /// By picture.
     followed: HashMap<usize, Followed>,
     drawn: HashMap<usize, Drawn>,
@@ -124,6 +126,7 @@ impl Desk {
             studio,
             films,
             planned: None,
+            last: None,
             followed: HashMap::new(),
             drawn: HashMap::new(),
             slow: HashMap::new(),
@@ -241,6 +244,9 @@ impl Desk {
 
     fn make(&mut self, from: DateTime<Utc>, minute: i64) -> Planned {
         let studio = self.studio.clone();
+        if let Some(last) = &self.last {
+            self.films.keep_along(last);
+        }
         self.films.tidy(&studio);
         self.films.forget_finishes();
         let (plan, order) =
@@ -248,9 +254,11 @@ impl Desk {
         let set_up = minutes(studio.setup_min);
         let begins = plan.steps.iter().filter_map(|s| s.sittings.first()).map(|s| s.from).min();
         let until = begins.map_or(minute, |at| (at - set_up).timestamp());
+        let plan = Arc::new(plan);
+        self.last = Some(plan.clone());
         Planned {
             holds: (minute, until.max(minute)),
-            plan: Arc::new(plan),
+            plan,
             order: Arc::new(order),
             earliest: None,
             ready: None,

@@ -2,18 +2,23 @@
 //! out, with which an order can be judged roughly and quickly, and while a search goes on the same films
 //! on a coarser grid, which tell at a fifth of the time what an order is worth that looks good by lags.
 
+use super::Plan;
 use super::beds::{BedId, Beds, cannot};
 use super::lags::{Held, LONG_S, Lags, held, held_under};
 use super::lessons::Lesson;
 use super::on_purpose::{At, HeldBack};
 use super::parallel::threads;
 use super::problem::{Known, Problem};
+use super::ready::planned_on;
 use crate::film::{FilmState, Grid};
 use crate::readiness::{Blocked, Done, FilmReady, NotReady, Ready, Stretch, Wait, WaitReason};
 use crate::studio::Studio;
 use crate::time::{whole_instant, whole_seconds};
 use chrono::{DateTime, Utc};
 use std::collections::HashMap;
+
+/// Beds that may lie beside a plan before they are cleared away, over twice those along it. [practice] 25 kB each
+const SPARE_BEDS: usize = 1_000;
 
 /// What stands for films while an order is played.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -195,6 +200,13 @@ impl Films {
                 self.earliest.remove(&(p as u32));
                 self.on_purpose.remove(&p);
             }
+        }
+    }
+
+    /// Forgets what does not lie along `plan`, where there is much of it. No [`Played`] from before may be used after.
+    pub fn keep_along(&mut self, plan: &Plan) {
+        if self.fine.count() > SPARE_BEDS + 2 * plan.steps.len() {
+            self.fine.keep_along(|p| planned_on(plan, p));
         }
     }
 

@@ -189,11 +189,11 @@ fn obstacle(
 
 /// What stands in the way of a flat place in `from..until`: with all of them held, the one that comes free first.
 fn no_place(around: &Around<'_>, (from, until): (i64, i64)) -> Result<Option<Obstacle>, Blocked> {
-    let over = around.held.iter().filter(|(a, b)| *a < until && *b > from);
-    let mut taken: Vec<i64> = over.map(|held| held.1).collect();
-    if taken.len() < around.places || around.places == 0 {
+    let over = || around.held.iter().filter(|(a, b)| *a < until && *b > from);
+    if around.places == 0 || over().count() < around.places {
         return Ok(None);
     }
+    let mut taken: Vec<i64> = over().map(|held| held.1).collect();
     taken.sort_unstable();
     let until = taken[taken.len() - around.places];
     if until >= FOREVER {
