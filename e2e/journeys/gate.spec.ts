@@ -17,7 +17,7 @@ test('the list says what may be sealed now, what not and what is done', async ({
   await open(page, 'Gate');
   const row = (name: string) => page.getByRole('listitem', { name });
   await expect(row('Lamp row, harbour steps')).toContainText('You may seal it now.');
-  await expect(row("Ship's lantern, unlit")).toContainText('if you look it over first');
+  await expect(row("Ship's lantern, unlit")).toContainText('look it over, then seal');
   await expect(row('Two carboys, north window')).toContainText('Not yet: leave it unsealed.');
   await expect(row('Fog lamp at four')).toContainText('Wrapped.');
   await expect(page.getByText(/73 % is too damp. It would fit with a dehumidifier/)).toBeVisible();
@@ -98,7 +98,7 @@ test('between coats the surface is looked over, or sealed anyway with a reason',
   await expect(page.getByText(/Reason: Seen by lamplight, no dust/)).toBeVisible();
   // Taken back, it is done as it should be.
   await page.getByRole('button', { name: 'Undo: log Varnish 2' }).click();
-  await expect(verdict(page)).toContainText('if you look it over first');
+  await expect(verdict(page)).toContainText('look it over, then seal');
   await sealing.getByRole('link', { name: 'Gate' }).click();
   await page.getByRole('button', { name: 'Dusted and looked over' }).click();
   await expect(verdict(page)).toContainText('You may coat it again now.');

@@ -17,7 +17,7 @@ test('hours and air decide when a step is done, and the reason stands with it', 
   // Only Saturdays are left.
   for (let n = 6; n >= 1; n -= 1) {
     const row = n === 6 ? 7 : n;
-    await page.getByRole('button', { name: `Take out hours ${row}` }).click();
+    await page.getByRole('button', { name: `Remove hours ${row}` }).click();
   }
   await page.getByRole('button', { name: 'Keep the settings' }).click();
   await expect(page.getByText('Kept. The plan follows the new settings.')).toBeVisible();
@@ -32,7 +32,7 @@ test('hours and air decide when a step is done, and the reason stands with it', 
   await expect(page.getByLabel('Humidity, %')).toHaveValue('60');
   await page.getByRole('button', { name: 'Undo: change the room' }).click();
   await expect(page.getByLabel('Humidity, %')).toHaveValue('47');
-  await expect(page.getByRole('button', { name: 'Take out hours 7' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Remove hours 7' })).toBeVisible();
   await openPicture(page, 'Two carboys');
   await expect(glaze).toContainText('Thu 14 Jan');
 });

@@ -67,12 +67,12 @@ export function MixEditor({ mix, materials, wrong, onChange }: Props) {
           </TextField>
           <Button
             variant="text"
-            aria-label={`Take out part ${i + 1}`}
+            aria-label={`Remove part ${i + 1}`}
             disabled={mix.length === 1}
             onClick={() => onChange(mix.filter((_, k) => k !== i))}
             sx={{ px: 1 }}
           >
-            Take out
+            Remove
           </Button>
         </Box>
       ))}

@@ -94,7 +94,7 @@ export function TubDialog(props: Props) {
       title={tub ? 'Edit the tub' : 'A tub of mixed colour'}
       send={tub ? 'Keep' : 'Put it on the shelf'}
       sending="Keeping…"
-      leave="Leave as it was"
+      leave="Cancel"
       pending={edits.pending}
       disabled={bad}
       trouble={edits.refusal?.message}

@@ -43,7 +43,7 @@ describe('the verdict of a gate', () => {
 
   it('is nearly open when only a hand is missing', () => {
     expect(said('closed', [['surface', 'yours']])).toBe(
-      'Nearly: it wants your hand first. Earliest tomorrow 17:10, if you look it over first.',
+      'Almost: look it over, then seal. Earliest tomorrow 17:10.',
     );
   });
 

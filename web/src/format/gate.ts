@@ -50,16 +50,14 @@ export function gateVerdict(brief: Brief, now: number, zone: string, horizonDays
   const said = why && others.length > 0 ? `${start(why.lacks)}.` : '';
   const todo = yours.map((c) => DO[c.id] ?? c.lacks);
   const first = brief.earliest ? `Earliest ${at(brief.earliest.from)}` : '';
+  const ready = others.length === 0 && !yours.some((c) => c.id === 'last_coat');
+  if (ready) return { head: `Almost: ${list(todo)}, then seal.`, rest: first && `${first}.` };
   const rest = [
     wall.length === 0 || first ? said : `${said} Waiting does not help.`,
     todo.length > 0 && first ? `${first}, if you ${list(todo)} first.` : first && `${first}.`,
     todo.length > 0 && !first ? `Yours to do: ${list(todo)}.` : '',
   ];
-  const ready = others.length === 0 && !yours.some((c) => c.id === 'last_coat');
-  return {
-    head: ready ? 'Nearly: it wants your hand first.' : 'Not yet: leave it unsealed.',
-    rest: rest.filter(Boolean).join(' '),
-  };
+  return { head: 'Not yet: leave it unsealed.', rest: rest.filter(Boolean).join(' ') };
 }
 
 /** How a condition stands, in a word; it is never said by colour alone. */

@@ -148,6 +148,10 @@ function offset(at: number, zone: string): number {
 /** `2027-01-27`: the day of `at` in `zone`, as the API writes it. */
 export const isoDay = (at: number, zone: string) => toField(at, zone).slice(0, 10);
 
+/** `Wed 2 Dec`, where there is little room. */
+export const shortDay = (at: number, zone: string) =>
+  `${weekdayShort(at, zone)} ${dayOfMonth(at, zone)} ${monthWord(at, zone)}`;
+
 export const dayOfMonth = (at: number, zone: string) => Number(toField(at, zone).slice(8, 10));
 
 /** `Mon` */

@@ -91,7 +91,13 @@ export function makeTheme(surround: Surround): Theme {
         defaultProps: { elevation: 0 },
         styleOverrides: { root: { backgroundImage: 'none' } },
       },
-      MuiButtonBase: { defaultProps: { disableRipple: true } },
+      MuiButtonBase: {
+        defaultProps: { disableRipple: true },
+        // Stated here too: what makes buttons takes the outline of the page away.
+        styleOverrides: {
+          root: { '&:focus-visible': { outline: `3px solid ${g.text}`, outlineOffset: 2 } },
+        },
+      },
       MuiButton: {
         defaultProps: { disableElevation: true, variant: 'outlined' },
         styleOverrides: {
@@ -113,7 +119,14 @@ export function makeTheme(surround: Surround): Theme {
       },
       MuiOutlinedInput: {
         styleOverrides: {
-          root: { background: g.raised, minHeight: 44 },
+          root: {
+            background: g.raised,
+            minHeight: 44,
+            '&.Mui-focused .MuiOutlinedInput-notchedOutline': {
+              borderWidth: 3,
+              borderColor: g.text,
+            },
+          },
           notchedOutline: { borderColor: g.line, '& legend': { fontSize: '0.9rem' } },
         },
       },

@@ -192,7 +192,7 @@ impl Studio {
             let known = learned.materials.iter().find(|(id, _)| *id == material.id);
             material.learned = known.map(|(_, factor)| *factor);
         }
-        learned.slow = slow::slow_down(self, found);
+        learned.slow = slow::slow_down(self, found, &mut known.slow);
         learned
     }
 

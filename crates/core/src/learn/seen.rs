@@ -1,6 +1,7 @@
 //! A coat that was touched, when the film says it would reach its states, and how likely a finger then
 //! feels what it felt.
 
+use super::slow::KnownSlow;
 use super::{check_test, minutes_since};
 use crate::air::AirSeries;
 use crate::film::{Film, FilmState, Grid, Ground, HORIZON_S};
@@ -66,13 +67,14 @@ pub struct KnownTimes {
     air: Option<AirSeries>,
     /// By picture and step.
     known: HashMap<(usize, usize), (Asked, Times)>,
+    pub(super) slow: KnownSlow,
 }
 
 impl KnownTimes {
     /// Forgets what was followed in another air.
     pub(super) fn turn_to(&mut self, studio: &Studio) {
         if self.air.as_ref() != Some(&studio.air) {
-            *self = Self { air: Some(studio.air.clone()), known: HashMap::new() };
+            *self = Self { air: Some(studio.air.clone()), ..Self::default() };
         }
     }
 

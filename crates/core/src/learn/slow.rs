@@ -7,10 +7,11 @@
 //! was this coat.
 
 use super::seen::{Coat, FINGER_SPREAD};
-use crate::film::{Course, FilmState, Futures, Grid};
+use crate::film::{Course, FilmState, Futures, Grid, Ground};
 use crate::picture::{LaidCoat, Picture, Touch, stacks};
 use crate::studio::Studio;
 use crate::time::seconds;
+use std::collections::HashMap;
 use std::sync::Arc;
 
 /// Most that a coat is slowed, and hurried [-]. [practice] what a painter would believe of one coat
@@ -32,7 +33,7 @@ pub struct SlowCoat {
 }
 
 /// What fingers found on a coat.
-#[derive(Debug)]
+#[derive(Debug, Clone, PartialEq)]
 pub(super) struct Felt {
     pub picture: usize,
     pub step: usize,
@@ -145,6 +146,43 @@ impl Felt {
     }
 }
 
+/// What the slowness of a coat hangs on, beside the futures: what was felt, the coats of its picture, and its ground with
+/// the shorter side.
+type Asked = (Felt, Vec<LaidCoat>, (Ground, f64));
+
+/// Coats that were looked at before.
+#[derive(Debug, Clone, Default)]
+pub(super) struct KnownSlow {
+    futures: Option<[Arc<Futures>; 2]>,
+    /// By picture and step.
+    known: HashMap<(usize, usize), (Asked, Option<(f64, bool)>)>,
+}
+
+impl KnownSlow {
+    /// See [`Felt::slowness`]: what was asked before is not followed again.
+    fn slowness(
+        &mut self,
+        studio: &Studio,
+        felt: &Felt,
+        futures: [&Arc<Futures>; 2],
+    ) -> Option<(f64, bool)> {
+        let futures = futures.map(Arc::clone);
+        if self.futures.as_ref() != Some(&futures) {
+            *self = Self { futures: Some(futures.clone()), known: HashMap::new() };
+        }
+        let picture = &studio.pictures[felt.picture];
+        let on = (picture.ground, picture.shorter_side_m());
+        let asked = (felt.clone(), studio.laid_coats(felt.picture).ok()?, on);
+        let place = (felt.picture, felt.step);
+        if let Some((_, found)) = self.known.get(&place).filter(|(was, _)| *was == asked) {
+            return *found;
+        }
+        let found = felt.slowness(studio, futures.each_ref());
+        self.known.insert(place, (asked, found));
+        found
+    }
+}
+
 /// One side of what fingers found.
 #[derive(Debug, Clone, Copy)]
 enum Side {
@@ -153,7 +191,11 @@ enum Side {
 }
 
 /// Slows and hurries the coats of `studio` on which a finger knows better; it has learned all else.
-pub(super) fn slow_down(studio: &mut Studio, mut found: Vec<Felt>) -> Vec<SlowCoat> {
+pub(super) fn slow_down(
+    studio: &mut Studio,
+    mut found: Vec<Felt>,
+    known: &mut KnownSlow,
+) -> Vec<SlowCoat> {
     let laid = |n: &Felt| studio.pictures[n.picture].steps[n.step].laid_at;
     // What lies below is slowed before what lies on it.
     found.sort_by_key(|n| (n.picture, laid(n)));
@@ -161,7 +203,9 @@ pub(super) fn slow_down(studio: &mut Studio, mut found: Vec<Felt>) -> Vec<SlowCo
     let (expected, sure) = (studio.futures_at(0.5), studio.futures());
     let mut slow = Vec::new();
     for coat in found {
-        let Some((times, doubted)) = coat.slowness(studio, [&expected, &sure]) else { continue };
+        let Some((times, doubted)) = known.slowness(studio, &coat, [&expected, &sure]) else {
+            continue;
+        };
         let (picture, step) = (coat.picture, coat.step);
         studio.pictures[picture].steps[step].slowed = Some(times);
         slow.push(SlowCoat { picture, step, times, doubted });

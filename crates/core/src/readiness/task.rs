@@ -124,7 +124,8 @@ fn refused(studio: &Studio, p: usize, i: usize) -> Option<Blocked> {
 pub fn unbonded(studio: &Studio, picture: &Picture, i: usize) -> Option<usize> {
     let solvent = |step: &Step| studio.holds(step, &MaterialKind::SolventVarnish);
     let step = &picture.steps[i];
-    if !step.kind.leaves_film() || step.mix.is_empty() || solvent(step) {
+    let none = !picture.steps.iter().any(solvent);
+    if none || !step.kind.leaves_film() || step.mix.is_empty() || solvent(step) {
         return None;
     }
     under(picture, i).into_iter().rfind(|below| solvent(&picture.steps[*below]))

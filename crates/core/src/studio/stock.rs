@@ -90,7 +90,8 @@ impl Studio {
     /// What runs short when `work` (picture and step, in the order it is to be done) is done.
     pub fn shortages(&self, work: &[(usize, usize)]) -> Vec<Shortage> {
         let mut needs: Vec<Shortage> = Vec::new();
-        let mut need = |of: &str, name: &str, tub: bool, left_ml: f64, ml: f64, at| {
+        // What is left is counted over every coat that was laid: once for each thing.
+        let mut need = |of: &str, name: &str, tub: bool, left: &dyn Fn() -> Option<f64>, ml, at| {
             let found = needs.iter_mut().find(|n| n.tub == tub && n.of == of);
             match found {
                 // Only the first step that runs short is named; later ones wait for more anyway.
@@ -103,7 +104,8 @@ impl Studio {
                     of: of.to_owned(),
                     name: name.to_owned(),
                     tub,
-                    left_ml,
+                    // What nobody counts never runs short.
+                    left_ml: left().unwrap_or(f64::INFINITY),
                     needs_ml: ml,
                     at,
                 }),
@@ -114,13 +116,13 @@ impl Studio {
             let Some(step) = picture.steps.get(at.1) else { continue };
             let Some(ml) = taken_ml(picture, step) else { continue };
             if let Some(tub) = step.tub.as_deref().and_then(|id| self.tub(id)) {
-                need(&tub.id, &tub.name, true, self.left_in(tub), ml, at);
+                need(&tub.id, &tub.name, true, &|| Some(self.left_in(tub)), ml, at);
                 continue;
             }
             for material in step.mix.materials(&self.materials) {
-                let Some(left) = self.left_of(&material.id) else { continue };
                 let ml = ml * step.mix.share_of(&material.id);
-                need(&material.id, &material.name, false, left, ml, at);
+                let left = || self.left_of(&material.id);
+                need(&material.id, &material.name, false, &left, ml, at);
             }
         }
         needs.retain(|n| n.needs_ml > n.left_ml);

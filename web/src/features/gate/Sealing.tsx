@@ -2,7 +2,7 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
-import { Link, NavLink, Outlet, useOutletContext, useParams } from 'react-router';
+import { Link, NavLink, Outlet, useLocation, useOutletContext, useParams } from 'react-router';
 import type { Schemas } from '../../api/client';
 import { useUndoPicture } from '../../api/edits';
 import { gateQuery, pictureQuery } from '../../api/queries';
@@ -10,6 +10,7 @@ import { useCatalogue } from '../../components/catalogue';
 import { Loading } from '../../components/Loading';
 import { Trouble } from '../../components/Trouble';
 import { useNow } from '../../components/useNow';
+import { useTitle } from '../../components/useTitle';
 import { gateVerdict } from '../../format/gate';
 import { dueDay } from '../../format/time';
 
@@ -50,6 +51,9 @@ export function Sealing() {
   const now = useNow(gate.data?.now, gate.dataUpdatedAt);
   const { horizon_days: horizon } = useCatalogue();
   const undo = useUndoPicture(id);
+  const { pathname } = useLocation();
+  const open = PAGES.find((p) => pathname.endsWith(`/${p.to}`));
+  useTitle(gate.data && open && `${open.word}, ${gate.data.brief.title}`);
   if (gate.error && !gate.data) {
     return <Trouble error={gate.error} retry={() => void gate.refetch()} />;
   }

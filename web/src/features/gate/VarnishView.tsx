@@ -53,7 +53,7 @@ export function VarnishView() {
     >
       <Box sx={{ display: 'flex', flexDirection: 'column', gap: 2, alignItems: 'flex-start' }}>
         <RadioLine
-          label="What carries it"
+          label="Varnish base"
           options={optionsOf<Choice['carrier']>(catalogue.carriers)}
           value={choice.carrier}
           onChange={(carrier) => change({ carrier })}

@@ -13,6 +13,7 @@ import { Trouble } from '../../components/Trouble';
 import { dateStyle, useDates } from '../../components/useDates';
 import { useKeys } from '../../components/useKeys';
 import { useShelfEdit } from '../../components/useShelfEdit';
+import { useTitle } from '../../components/useTitle';
 import { plain, start } from '../../format/words';
 import { ConflictDialog } from '../../components/ConflictDialog';
 import { topCoat } from '../../format/verdict';
@@ -52,6 +53,7 @@ function OnePicture({ id }: { id: string }) {
   const take = useDeletePicture();
   const navigate = useNavigate();
   const { data, now } = view;
+  useTitle(data?.outlook.title);
   const { dateOf } = useDates(studio, view.pictures);
   const zone = view.zone ?? 'UTC';
   const next = data?.outlook.plan.find((p) => p.sittings.length > 0);

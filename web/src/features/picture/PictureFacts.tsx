@@ -72,7 +72,7 @@ export function PictureFacts({ doc, edits, onClose }: Props) {
       title="Size, ground, date, school"
       send="Keep"
       sending="Keeping…"
-      leave="Leave as it was"
+      leave="Cancel"
       width="xs"
       pending={edits.pending}
       disabled={bad}

@@ -63,7 +63,7 @@ export function StepDialog(props: Props) {
       title={fresh ? 'Add a step' : 'Edit the step'}
       send={fresh ? 'Add it' : 'Keep'}
       sending="Keeping…"
-      leave="Leave as it was"
+      leave="Cancel"
       pending={edits.pending}
       disabled={Object.keys(wrong).length > 0}
       trouble={other}
@@ -108,7 +108,7 @@ export function StepDialog(props: Props) {
               error={!!refused('section')}
               helperText={
                 refused('section') ??
-                'As you call it, with its share above: it dries by itself. Open: all over, or anywhere.'
+                'As you call it, with its share above: it dries by itself. Empty: the whole picture.'
               }
             />
           )}

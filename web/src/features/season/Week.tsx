@@ -11,6 +11,7 @@ import { Loading } from '../../components/Loading';
 import { Trouble } from '../../components/Trouble';
 import { dateStyle, useDates } from '../../components/useDates';
 import { clock, dueDay, fromField, isoDay, longDay } from '../../format/time';
+import { useTitle } from '../../components/useTitle';
 
 const DAY = 86_400_000;
 
@@ -18,6 +19,7 @@ const DAY = 86_400_000;
 export function Week() {
   const { id } = useCurrentStudio();
   const [from, setFrom] = useState<string>();
+  useTitle('Week sheet');
   const week = useQuery(weekQuery(id, from));
   const { dateOf } = useDates(id, week.data?.dates);
   if (week.error && !week.data) {

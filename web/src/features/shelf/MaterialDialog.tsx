@@ -96,7 +96,7 @@ export function MaterialDialog({
       title={material ? 'Edit the material' : 'Add a material'}
       send={material ? 'Keep' : 'Put it on the shelf'}
       sending="Keeping…"
-      leave="Leave as it was"
+      leave="Cancel"
       width="md"
       pending={edits.pending}
       disabled={Object.keys(wrong).length > 0}

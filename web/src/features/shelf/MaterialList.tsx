@@ -179,7 +179,7 @@ export function MaterialList({ studio, shelf, edits, zone, now }: Props) {
                           }))
                         }
                       >
-                        Take out
+                        Remove
                       </Button>
                     )}
                   </Box>

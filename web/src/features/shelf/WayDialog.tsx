@@ -73,7 +73,7 @@ export function WayDialog({ way, materials, word, edits, onClose }: Props) {
       title="A way of working"
       send="Keep it"
       sending="Keeping…"
-      leave="Leave as it was"
+      leave="Cancel"
       width="md"
       pending={edits.pending}
       disabled={bad}
@@ -139,7 +139,7 @@ export function WayDialog({ way, materials, word, edits, onClose }: Props) {
                   aria-label={`Take ${title} out`}
                   onClick={() => takeOut(s.step.id)}
                 >
-                  Take out
+                  Remove
                 </Button>
               </Box>
               {mixing === s.step.id && (

@@ -83,7 +83,7 @@ export function WayList({ shelf, edits }: Props) {
                     }))
                   }
                 >
-                  Take out
+                  Remove
                 </Button>
               )}
             </Box>

@@ -2,13 +2,14 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { useQuery } from '@tanstack/react-query';
 import { type ReactNode, useMemo, useState } from 'react';
-import { NavLink, Outlet, useNavigate } from 'react-router';
+import { NavLink, Outlet, useLocation, useNavigate } from 'react-router';
 import { catalogueQuery, studiosQuery } from '../../api/queries';
 import { CatalogueContext } from '../../components/catalogue';
 import { StudioContext } from '../../components/currentStudio';
 import { Loading } from '../../components/Loading';
 import { Trouble } from '../../components/Trouble';
 import { useKeys } from '../../components/useKeys';
+import { useTitle } from '../../components/useTitle';
 import { useSurround } from '../../theme/surround';
 import { useLive } from '../room/useLive';
 import { TimerBar } from '../timers/TimerBar';
@@ -32,12 +33,42 @@ const VIEWS = [
 const link = {
   color: 'text.primary',
   textDecoration: 'none',
-  fontSize: 19,
-  py: 1.25,
-  px: 0.5,
+  textAlign: 'center',
+  fontSize: { xs: 14.5, sm: 19 },
+  flexGrow: { xs: 1, sm: 0 },
+  py: { xs: 1.75, sm: 1.25 },
+  px: { xs: 0, sm: 0.5 },
   minHeight: 44,
-  borderBottom: '3px solid transparent',
-  '&.active': { fontWeight: 700, borderBottomColor: 'text.primary' },
+  borderStyle: 'solid',
+  borderColor: 'transparent',
+  borderWidth: { xs: '3px 0 0', sm: '0 0 3px' },
+  '&.active': { fontWeight: 700, borderColor: 'text.primary' },
+} as const;
+
+/** The views: under the rail, on a phone within the reach of a thumb. */
+const views = {
+  display: 'flex',
+  alignItems: 'center',
+  columnGap: { xs: 0, sm: 3 },
+  px: { xs: 0.5, sm: 2, md: 3 },
+  position: { xs: 'fixed', sm: 'static' },
+  insetInline: 0,
+  bottom: 0,
+  zIndex: 'appBar',
+  bgcolor: 'background.default',
+  borderTop: { xs: 1, sm: 0 },
+} as const;
+
+/** Seen only when the keyboard comes to it, first of all. */
+const skip = {
+  position: 'absolute',
+  insetBlockStart: 4,
+  insetInlineStart: 4,
+  zIndex: 'tooltip',
+  p: 1.5,
+  bgcolor: 'text.primary',
+  color: 'background.default',
+  '&:not(:focus)': { transform: 'translateY(-200%)' },
 } as const;
 
 /** Hears what is new of the room, on every view. */
@@ -54,6 +85,8 @@ export function Shell({ first }: { first: ReactNode }) {
   const [keys, setKeys] = useState(false);
   const { surround, toggle } = useSurround();
   const navigate = useNavigate();
+  const { pathname } = useLocation();
+  useTitle(VIEWS.find((v) => v.to === pathname)?.word);
   const id = studios.data?.find((s) => s.id === chosen)?.id ?? studios.data?.[0]?.id;
   const value = useMemo(
     () =>
@@ -73,6 +106,11 @@ export function Shell({ first }: { first: ReactNode }) {
     ...VIEWS.map((v) => ({ key: v.key, does: `Open ${v.word}`, run: () => void navigate(v.to) })),
     { key: 'd', does: 'Light or dim surround', run: toggle },
   ]);
+  const dim = (
+    <Button variant="text" onClick={toggle} sx={{ px: 1.5 }}>
+      {surround === 'light' ? 'Dim the screen' : 'Light screen'}
+    </Button>
+  );
   const body = () => {
     const failed = [studios, catalogue].find((q) => q.error && !q.data);
     if (failed?.error) {
@@ -93,32 +131,19 @@ export function Shell({ first }: { first: ReactNode }) {
     return (
       <StudioContext value={value}>
         <Listening studio={value.id} />
+        <Box component="a" href="#view" className="no-print" sx={skip}>
+          To the view
+        </Box>
         <RailBar studio={value.id} />
-        <Box
-          component="nav"
-          aria-label="Views"
-          sx={{
-            display: 'flex',
-            flexWrap: 'wrap',
-            alignItems: 'center',
-            columnGap: 3,
-            px: { xs: 2, md: 3 },
-          }}
-        >
+        <Box component="nav" aria-label="Views" sx={views}>
           {VIEWS.map((v) => (
             <Box key={v.to} component={NavLink} to={v.to} end={v.to === '/'} sx={link}>
               {v.word}
             </Box>
           ))}
-          <Box sx={{ ml: 'auto', display: 'flex' }}>
-            <Button variant="text" onClick={toggle} sx={{ px: 1.5 }}>
-              {surround === 'light' ? 'Dim the screen' : 'Light screen'}
-            </Button>
-            <Button
-              variant="text"
-              onClick={() => setKeys(true)}
-              sx={{ px: 1.5, display: { xs: 'none', sm: 'inline-flex' } }}
-            >
+          <Box sx={{ ml: 'auto', display: { xs: 'none', sm: 'flex' } }}>
+            {dim}
+            <Button variant="text" onClick={() => setKeys(true)} sx={{ px: 1.5 }}>
               Keys ?
             </Button>
           </Box>
@@ -126,8 +151,16 @@ export function Shell({ first }: { first: ReactNode }) {
         <WaitingBar studio={value.id} />
         <Trusted studio={value.id}>
           <TimerBar studio={value.id} />
-          <Box component="main" sx={{ px: { xs: 2, md: 3 }, pt: 1, pb: 6 }}>
+          <Box
+            component="main"
+            id="view"
+            tabIndex={-1}
+            sx={{ px: { xs: 2, md: 3 }, pt: 1, pb: { xs: 2, sm: 6 }, outline: 'none !important' }}
+          >
             <Outlet />
+          </Box>
+          <Box className="no-print" sx={{ display: { sm: 'none' }, px: 1, pb: 9 }}>
+            {dim}
           </Box>
         </Trusted>
       </StudioContext>

@@ -73,10 +73,10 @@ export function HoursEditor({ hours, error, onChange }: HoursProps) {
             ))}
             <Button
               variant="text"
-              aria-label={`Take out hours ${i + 1}`}
+              aria-label={`Remove hours ${i + 1}`}
               onClick={() => onChange(hours.filter((_, k) => k !== i))}
             >
-              Take out
+              Remove
             </Button>
           </Box>
         );
@@ -117,10 +117,10 @@ export function ClosedEditor({ closed, today, error, onChange }: ClosedProps) {
           ))}
           <Button
             variant="text"
-            aria-label={`Take out days off ${i + 1}`}
+            aria-label={`Remove days off ${i + 1}`}
             onClick={() => onChange(closed.filter((_, k) => k !== i))}
           >
-            Take out
+            Remove
           </Button>
         </Box>
       ))}

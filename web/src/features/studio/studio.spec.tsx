@@ -82,7 +82,7 @@ describe('the hours', () => {
     expect(onChange.mock.lastCall?.[0].at(-1)?.day).toBe('tue');
     fireEvent.change(screen.getByLabelText('To'), { target: { value: '13:30' } });
     expect(onChange).toHaveBeenLastCalledWith([{ day: 'mon', from: '10:00', to: '13:30' }]);
-    fireEvent.click(screen.getByRole('button', { name: 'Take out hours 1' }));
+    fireEvent.click(screen.getByRole('button', { name: 'Remove hours 1' }));
     expect(onChange).toHaveBeenLastCalledWith([]);
   });
 

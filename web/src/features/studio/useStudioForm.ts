@@ -31,7 +31,7 @@ const NUMBERS = {
   setup: { field: 'setup_min', label: 'Set up or mix', digits: 1 },
   missed: {
     field: 'missed_sessions',
-    label: 'Sessions that do not happen',
+    label: 'Evenings you usually miss',
     digits: 1,
     open: true,
     help: 'The odds of a date count with it. Open: one in twenty.',

@@ -21,7 +21,7 @@ export function TouchBar({ touching, picture, coat }: Props) {
       sx={{ mt: 1 }}
     >
       <Typography color="text.secondary" sx={{ mb: 0.5 }}>
-        To a fingertip it is
+        Touch test
       </Typography>
       <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1 }}>
         {touches.map(({ value, said }) => (

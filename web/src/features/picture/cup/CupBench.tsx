@@ -9,6 +9,7 @@ import { Link, useNavigate } from 'react-router';
 import type { Schemas } from '../../../api/client';
 import { colourQuery } from '../../../api/queries';
 import { useCatalogue } from '../../../components/catalogue';
+import { useTitle } from '../../../components/useTitle';
 import { NumberField } from '../../../components/NumberField';
 import { TubDialog } from '../../../components/TubDialog';
 import { useKeys } from '../../../components/useKeys';
@@ -46,6 +47,7 @@ const OFFERS = { thinner: 'Thinner', stronger: 'Stronger', slower: 'Slower' } as
 /** Mixing: the drawn cup, the recipe, what it allows and what it would do now. */
 export function CupBench(props: Props) {
   const { id, title, step, materials, tubs, shelf, zone, now, edits } = props;
+  useTitle(`Cup, ${title}`);
   const edit = useCup(id, step);
   const { draft, change, cup, wrong, numbers } = edit;
   const { horizon_days: horizon, measures } = useCatalogue();

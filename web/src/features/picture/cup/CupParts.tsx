@@ -111,7 +111,7 @@ export function CupParts({ edit, materials }: Props) {
               onClick={() => edit.remove(i)}
               sx={{ px: 1, gridColumn: { xs: '1 / -1', md: 'auto' }, justifySelf: 'start' }}
             >
-              Take out
+              Remove
             </Button>
             {mix.length > 1 && (
               <Slider
