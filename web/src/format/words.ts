@@ -14,6 +14,17 @@ export const STATES: Record<FilmState, { word: string; means: string }> = {
   ready_to_wrap: { word: 'ready to wrap', means: 'the face may be touched' },
 };
 
+/** What the marks beside rules and numbers say. */
+const MARKS = [
+  ['[memory]', '(typical, not measured)'],
+  ['[practice]', '(common practice)'],
+  ['[source]', '(source)'],
+] as const;
+
+/** A sentence with its marks in words. */
+export const marked = (text: string) =>
+  MARKS.reduce((said, [mark, words]) => said.replaceAll(mark, words), text);
+
 /** First letter large. */
 export const start = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 

@@ -74,6 +74,16 @@ export function makeTheme(surround: Surround): Theme {
         styleOverrides: {
           body: { fontVariantNumeric: 'tabular-nums', overflowX: 'hidden' },
           ':focus-visible': { outline: `3px solid ${g.text}`, outlineOffset: 2 },
+          // A link in a text is hit by a thumb too, and its lines stay where they are.
+          '@media (max-width: 600px)': {
+            'main a:not(.MuiButtonBase-root)': {
+              display: 'inline-block',
+              minWidth: 44,
+              paddingBlock: 10,
+              marginBlock: -10,
+            },
+            'main summary': { minHeight: 44, alignContent: 'center' },
+          },
           // A sheet is printed on white paper, without what belongs to the screen.
           '@media print': {
             body: { background: '#fff !important', color: '#000 !important' },

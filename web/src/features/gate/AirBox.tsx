@@ -60,8 +60,8 @@ export function AirBox() {
       <Typography color="text.secondary" sx={{ mb: 1 }}>
         Wanted: {data.wanted_c.low} to {data.wanted_c.high} °C and{' '}
         {Math.round(data.wanted_rh.low * 100)} to {Math.round(data.wanted_rh.high * 100)} %
-        [memory]. Line: humidity; dashes: temperature; solid blocks: your hours that are fit;
-        hatched: your hours that are not.
+        (typical, not measured). Line: humidity; dashes: temperature; solid blocks: your hours that
+        are fit; hatched: your hours that are not.
       </Typography>
       <Box ref={ref} sx={{ overflow: 'hidden' }}>
         <GoodHours air={data} width={width} zone={zone} now={now} />
@@ -190,7 +190,7 @@ function Source({ id, data, zone }: { id: string; data: Schemas['AirAhead']; zon
         <Typography color="text.secondary" sx={{ mb: 1.5, maxWidth: 760 }}>
           Its temperature goes towards the outside with the lag given, and is held from below where
           it is heated. Its water is a balance: air changed with the outside, and what is given off
-          in the room. Values are [memory] until you measured your own.
+          in the room. The values are typical ones until you measure your own.
         </Typography>
         <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 2 }}>
           {KEYS.map((key) => (

@@ -9,6 +9,7 @@ import { exact, moment, span } from '../../format/time';
 import { AirBox } from './AirBox';
 import { Mark } from './Mark';
 import { useSealing } from './Sealing';
+import { marked } from '../../format/words';
 
 /** Every condition with its evidence, the earliest hour, and what would bring it forward. */
 export function GateView() {
@@ -124,12 +125,12 @@ function Row({ c, zone, now }: { c: Schemas['ConditionOut']; zone: string; now: 
     >
       <Mark standing={c.standing} />
       <Typography sx={{ fontWeight: 600 }}>
-        {c.asks}{' '}
+        {marked(c.asks)}{' '}
         <Box component="span" sx={{ fontWeight: 400, color: 'text.secondary' }}>
           ({STANDING[c.standing]})
         </Box>
       </Typography>
-      <Typography sx={{ gridColumn: { xs: 2, md: 3 } }}>{c.evidence}</Typography>
+      <Typography sx={{ gridColumn: { xs: 2, md: 3 } }}>{marked(c.evidence)}</Typography>
       <Typography
         sx={{ gridColumn: { xs: 2, md: 4 }, fontWeight: c.standing === 'waits' ? 700 : 400 }}
       >

@@ -83,9 +83,7 @@ export function VarnishView() {
           value={choice.coats}
           onChange={(e) => change({ coats: Number(e.target.value) })}
           error={!!said('coats')}
-          helperText={
-            said('coats') ?? (plan && `${plan.usual_coats} are usual for that. [practice]`)
-          }
+          helperText={said('coats') ?? (plan && `${plan.usual_coats} are usual for that.`)}
           slotProps={{ select: { native: true } }}
           sx={{ width: 260 }}
         >

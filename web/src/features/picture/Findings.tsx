@@ -7,6 +7,7 @@ import { exact } from '../../format/time';
 import { SetAsideDialog } from './SetAsideDialog';
 import { bringBack } from '../../components/stepEdits';
 import type { usePictureEdit } from './usePictureEdit';
+import { marked } from '../../format/words';
 
 interface Props {
   findings: Schemas['FindingOut'][];
@@ -55,7 +56,7 @@ export function Findings({ findings, zone, now, edits }: Props) {
               </Box>{' '}
               {f.remedy}{' '}
               <Box component="span" sx={{ color: 'text.secondary' }}>
-                {f.provenance}.
+                {marked(f.provenance)}.
               </Box>{' '}
               <Button
                 variant="text"

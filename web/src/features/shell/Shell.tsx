@@ -39,6 +39,7 @@ const link = {
   py: { xs: 1.75, sm: 1.25 },
   px: { xs: 0, sm: 0.5 },
   minHeight: 44,
+  minWidth: 44,
   borderStyle: 'solid',
   borderColor: 'transparent',
   borderWidth: { xs: '3px 0 0', sm: '0 0 3px' },

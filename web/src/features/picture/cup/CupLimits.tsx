@@ -1,7 +1,7 @@
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
 import type { Schemas } from '../../../api/client';
-import { plain, start } from '../../../format/words';
+import { marked, plain, start } from '../../../format/words';
 
 /** Where the mix stands against each limit. */
 export function CupLimits({ limits }: { limits: Schemas['CupLimit'][] }) {
@@ -26,7 +26,7 @@ export function CupLimits({ limits }: { limits: Schemas['CupLimit'][] }) {
           >
             <Typography sx={limit.kept ? undefined : { color: 'error.main', fontWeight: 700 }}>
               {start(what)} {limit.what === 'binder' ? 'of the dry film' : 'of the mix'}: {share},{' '}
-              {bound} {plain(limit.limit * 100)} %{limit.kept ? '' : `: ${limit.why}`}
+              {bound} {plain(limit.limit * 100)} %{limit.kept ? '' : `: ${marked(limit.why)}`}
             </Typography>
           </Box>
         );

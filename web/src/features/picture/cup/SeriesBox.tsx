@@ -9,7 +9,7 @@ import type { Schemas } from '../../../api/client';
 import { seriesQuery } from '../../../api/queries';
 import { typed } from '../../../format/number';
 import { moment, span } from '../../../format/time';
-import { plain } from '../../../format/words';
+import { marked, plain } from '../../../format/words';
 import type { Part } from './turns';
 
 interface Props {
@@ -135,7 +135,7 @@ export function SeriesBox({ id, materials, film, step, mix, now, zone, onTake }:
                       {broken.map((l) => (
                         <Box component="b" key={l.what} sx={{ color: 'error.main' }}>
                           {' '}
-                          {l.what}: {l.why}
+                          {l.what}: {marked(l.why)}
                         </Box>
                       ))}
                     </Typography>
