@@ -61,8 +61,8 @@ impl Beginnings {
 
 #[cfg(test)]
 pub(super) mod tests {
-    use super::super::films::Judged;
     use super::super::moves::changed;
+    use super::super::played::Judged;
     use super::*;
     use crate::air::{Air, AirSeries};
     use crate::mix::{Part, starter_shelf};

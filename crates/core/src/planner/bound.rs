@@ -13,7 +13,8 @@
 //! bounds the sum of finishes.
 
 use super::decode::{Order, Schedule};
-use super::films::{Films, Judged};
+use super::films::Films;
+use super::played::Judged;
 use super::problem::Problem;
 use super::score::Score;
 use crate::readiness::{Wait, WaitReason};

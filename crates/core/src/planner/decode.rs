@@ -1,6 +1,7 @@
 //! From an order of work to times: each turn takes the first place that is free and not too early.
 
-use super::films::{Films, Judged, Played};
+use super::films::Films;
+use super::played::{Judged, Played};
 use super::problem::{Known, Problem};
 use super::score::Score;
 use crate::cancel::give_up_if_cancelled;
@@ -436,7 +437,54 @@ impl Order {
 
 #[cfg(test)]
 mod tests {
+    use super::super::beginnings::tests::studio;
+    use super::super::search::Planner;
     use super::*;
+
+    /// Every offer made anew with its films after each step, and the first one taken.
+    fn first_come_plainly(problem: &Problem<'_>, films: &mut Films) -> Schedule {
+        let mut schedule = Schedule::new(problem, films);
+        loop {
+            let pictures = 0..schedule.progress.len();
+            let offers: Vec<Placed> =
+                pictures.filter_map(|p| schedule.offer(problem, films, p)).collect();
+            let due = |p: usize| problem.picture(p).due.unwrap_or(chrono::NaiveDate::MAX);
+            let first =
+                offers.into_iter().min_by_key(|o| (o.slot.from(), due(o.picture), o.picture));
+            let Some(placed) = first else { return schedule };
+            schedule.take(problem, films, placed);
+        }
+    }
+
+    #[test]
+    fn what_can_start_first_is_found_without_following_what_does_not() {
+        let (studio, from) = studio();
+        let problem = Problem::new(&studio, from);
+        let [mut lazy, mut plain] = [Films::new(&studio), Films::new(&studio)];
+        let placed = |schedule: Schedule| {
+            let at = |p: &Placed| (p.picture, p.step, p.slot.clone(), p.wait.clone(), p.holds);
+            schedule.placed.iter().map(at).collect::<Vec<_>>()
+        };
+        let found = placed(Schedule::first_come(&problem, &mut lazy));
+        assert_eq!(found, placed(first_come_plainly(&problem, &mut plain)));
+        assert!(lazy.made() < plain.made(), "{} films, plainly {}", lazy.made(), plain.made());
+    }
+
+    #[test]
+    fn what_lies_along_a_plan_is_kept_when_the_rest_is_cleared() {
+        let (studio, from) = studio();
+        let mut planner = Planner::new(super::super::Request { studio: &studio, from });
+        let order = Order::by_picture(&planner.problem, &[3, 1, 0, 5, 4, 2]);
+        planner.judge(&order, Judged::Films, None);
+        let plan = planner.plan();
+        let made = planner.films.made();
+        planner.films.clear_beside(&plan, 0);
+        let known = planner.order.clone();
+        assert_eq!(planner.judge(&known, Judged::Films, None), Some(planner.best.score));
+        assert_eq!(planner.films.made(), made, "nothing along the plan is followed again");
+        planner.judge(&order, Judged::Films, None);
+        assert!(planner.films.made() > made, "what lay beside it is");
+    }
 
     #[test]
     fn pictures_begin_all_at_once_a_little_after_one_another_or_one_after_the_other() {

@@ -3,11 +3,12 @@
 //! on a coarser grid, which tell at a fifth of the time what an order is worth that looks good by lags.
 
 use super::Plan;
-use super::beds::{BedId, Beds, cannot};
-use super::lags::{Held, LONG_S, Lags, held, held_under};
+use super::beds::{Beds, cannot};
+use super::lags::{LONG_S, Lags, held, held_under};
 use super::lessons::Lesson;
 use super::on_purpose::{At, HeldBack};
 use super::parallel::threads;
+use super::played::{Judged, Played};
 use super::problem::{Known, Problem};
 use super::ready::planned_on;
 use crate::film::{FilmState, Grid};
@@ -19,32 +20,6 @@ use std::collections::HashMap;
 
 /// Beds that may lie beside a plan before they are cleared away, over twice those along it. [practice] 25 kB each
 const SPARE_BEDS: usize = 1_000;
-
-/// What stands for films while an order is played.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub(super) enum Judged {
-    /// The films themselves.
-    Films,
-    /// Where a wait is long the films on a rough grid, put right by what these were off before; elsewhere
-    /// the lags.
-    Rough,
-    /// The lags that came out last.
-    Lags,
-    /// Nothing: every film is ready at once, and only floors are waited for. No plan is sooner than that.
-    Floors,
-}
-
-/// A picture while an order of work is tried.
-#[derive(Debug, Clone)]
-pub(super) struct Played {
-    pub done: Done,
-    /// What the coats below the last one hold.
-    below: Held,
-    /// Its bed, while films are computed exactly.
-    bed: BedId,
-    /// Its bed on the rough grid, while that is followed and can be.
-    rough: Option<BedId>,
-}
 
 /// What is known of the time from one coat to where the film is ready for one step.
 #[derive(Debug, Clone)]
@@ -205,7 +180,12 @@ impl Films {
 
     /// Forgets what does not lie along `plan`, where there is much of it. No [`Played`] from before may be used after.
     pub fn keep_along(&mut self, plan: &Plan) {
-        if self.fine.count() > SPARE_BEDS + 2 * plan.steps.len() {
+        self.clear_beside(plan, SPARE_BEDS + 2 * plan.steps.len());
+    }
+
+    /// The same where there are more than `most` in all.
+    pub fn clear_beside(&mut self, plan: &Plan, most: usize) {
+        if self.fine.count() > most {
             self.fine.keep_along(|p| planned_on(plan, p));
         }
     }

@@ -135,8 +135,9 @@ fn followed(
 mod tests {
     use super::super::Request;
     use super::super::beginnings::tests::studio;
-    use super::super::films::{Films, Judged};
+    use super::super::films::Films;
     use super::super::moves::changed;
+    use super::super::played::Judged;
     use super::super::problem::Problem;
     use super::*;
 

@@ -28,6 +28,7 @@ mod outlook;
 mod parallel;
 mod pins;
 mod planned;
+mod played;
 mod problem;
 mod promise;
 mod ready;

@@ -3,8 +3,9 @@
 //! sooner. What is held back is held by so much after it could be done, in every order of work.
 
 use super::decode::{Order, PictureProgress, Schedule};
-use super::films::{Films, Judged};
+use super::films::Films;
 use super::parallel::{in_parallel, threads};
+use super::played::Judged;
 use super::problem::Problem;
 use super::search::Planner;
 use crate::cancel;

@@ -9,8 +9,8 @@
 
 use super::beginnings::Beginnings;
 use super::decode::Order;
-use super::films::Judged;
 use super::moves::{Limit, changed};
+use super::played::Judged;
 use super::score::Score;
 use super::search::{Planner, SearchProgress};
 use rand::SeedableRng;

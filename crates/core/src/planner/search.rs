@@ -7,10 +7,11 @@
 use super::bound::{Rests, bound};
 use super::decode::{Order, Schedule};
 use super::dispatch::{better_by_rule, rules};
-use super::films::{Films, Judged};
+use super::films::Films;
 use super::lessons::Lesson;
 use super::on_purpose::hold_back;
 use super::parallel::in_parallel;
+use super::played::Judged;
 use super::problem::Problem;
 use super::rounds::{EXACT_STEPS, Pause};
 use super::score::Score;
