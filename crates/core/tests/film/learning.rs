@@ -7,6 +7,7 @@ use rand_distr::{Distribution, StandardNormal};
 use rand_pcg::Pcg64Mcg;
 use ulvek_core::air::{Air, AirSeries};
 use ulvek_core::film::{Events, Film, FilmState, Grid, Ground};
+use ulvek_core::learn::KnownTimes;
 use ulvek_core::mix::{Mix, starter_shelf};
 use ulvek_core::picture::{Picture, Step, StepKind, Touch, TouchTest};
 use ulvek_core::quantity::{Factor, Pace, Sure};
@@ -304,4 +305,21 @@ fn a_test_before_its_coat_or_under_another_says_nothing_and_is_kept() {
     assert!(learned.accounts.is_empty());
     assert_eq!(learned.unused.len(), 2);
     assert_eq!(learned.habit, ulvek_core::film::Habit::BOOK);
+}
+
+#[test]
+fn what_was_followed_before_teaches_the_same() {
+    let mut known = KnownTimes::default();
+    let tests = [(20.0, Touch::Wet), (45.0, Touch::Tacky), (50.0, Touch::Dry), (55.0, Touch::Wet)];
+    for n in 1..=tests.len() {
+        // The third one finds it dry, and the last one that this was a slip; then the air changes.
+        let mut studio = felt(&tests[..n]);
+        for humidity in [0.5, 0.62] {
+            studio.air = AirSeries::constant(Air::try_new(21.0, humidity, 0.15).unwrap());
+            let anew = studio.clone().learn();
+            for _ in 0..2 {
+                assert_eq!(studio.learn_with(&mut known), anew, "{n} tests at {humidity}");
+            }
+        }
+    }
 }
