@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { typed } from './number';
 import { groundWord } from '../components/catalogue';
 import { catalogue } from '../renderInStudio';
-import { mixWords, plain, start } from './words';
+import { allows, marked, mixWords, plain, start } from './words';
 
 const shelf = [
   { id: 'liquid', name: 'Glazing liquid', kind: 'medium', solids: 0.3, water: 0.6, glycol: 0.1 },
@@ -18,6 +18,19 @@ describe('words of the bench', () => {
     expect(mixWords(mix, shelf)).toBe('76.5 Glazing liquid : 8.5 PV19');
     expect(mixWords([{ material: 'pv19', parts: 3 }], shelf)).toBe('PV19');
     expect(mixWords([{ material: 'gone', parts: 1 }], shelf)).toBe('gone');
+  });
+
+  it('leave wet varnish alone where paint may be blended', () => {
+    expect(allows('workable', false)).toBe('workable: blend, wipe, keep a wet edge');
+    expect(allows('workable', true)).toBe('wet: leave it');
+    expect(allows('touch_dry', true)).toContain('touch-dry: ');
+  });
+
+  it('say in words how well a number is known', () => {
+    expect(marked('two coats as a rule. [practice]')).toBe(
+      'two coats as a rule. (common practice)',
+    );
+    expect(marked('[memory] up to 15 %')).toBe('(typical, not measured) up to 15 %');
   });
 
   it('say numbers without noise', () => {

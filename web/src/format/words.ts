@@ -14,6 +14,12 @@ export const STATES: Record<FilmState, { word: string; means: string }> = {
   ready_to_wrap: { word: 'ready to wrap', means: 'the face may be touched' },
 };
 
+/** A state and what it allows. Wet varnish is left alone, whatever paint would allow. */
+export const allows = (state: FilmState, seals: boolean) =>
+  seals && (state === 'workable' || state === 'setting')
+    ? 'wet: leave it'
+    : `${STATES[state].word}: ${STATES[state].means}`;
+
 /** What the marks beside rules and numbers say. */
 const MARKS = [
   ['[memory]', '(typical, not measured)'],

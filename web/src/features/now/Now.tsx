@@ -14,7 +14,7 @@ import { dateStyle } from '../../components/useDates';
 import { useKeys } from '../../components/useKeys';
 import { Legend } from '../../figures/Legend';
 import { clock, moment, span } from '../../format/time';
-import { start, STATES } from '../../format/words';
+import { allows, start } from '../../format/words';
 import { Cautions } from './Cautions';
 import { Shortages } from '../../components/Shortages';
 import { TouchBar, TouchMoves } from '../touch/TouchBar';
@@ -159,7 +159,7 @@ export function Now() {
             id: u.picture.id,
             lead: u.until ? `until ${moment(u.until, now, zone)}` : 'for long',
             title: u.picture.title,
-            text: `${u.coat.title} is ${STATES[u.state].word}: ${STATES[u.state].means}`,
+            text: `${u.coat.title} is ${allows(u.state, u.coat.seals)}`,
             swatch: u.coat.swatch,
             state: u.state,
             photograph: u.picture.photograph,
