@@ -20,7 +20,6 @@ mod seen;
 mod slow;
 mod words;
 
-pub use seen::KnownTimes;
 pub use slow::SlowCoat;
 pub use words::said_of;
 
@@ -32,8 +31,8 @@ use crate::studio::Studio;
 use crate::time::{MINUTE_S, seconds};
 use belief::{Belief, PACE, UPTAKE};
 use chrono::{DateTime, Utc};
-use seen::{Coat, Finger};
-use slow::Felt;
+use seen::{Coat, Finger, KnownCoats};
+use slow::{Felt, KnownSlow};
 
 /// Coats that are learned from, the last ones that were tested. [practice] a year of evenings
 const MOST_COATS: usize = 120;
@@ -75,6 +74,13 @@ pub struct Learned {
     pub unused: Vec<(usize, TouchTest)>,
 }
 
+/// What was followed of tested coats before: who reads a studio again follows what is new alone.
+#[derive(Debug, Clone, Default)]
+pub struct KnownTimes {
+    coats: KnownCoats,
+    slow: KnownSlow,
+}
+
 /// Normal deviate that leaves 10 % on each side of the middle 80 % [-]. definition
 pub(crate) const OF_80: f64 = 1.2816;
 
@@ -91,7 +97,7 @@ const TAUGHT: f64 = 0.01;
 
 /// What the touch tests of `studio` teach, and the coats on which a finger may know better. What
 /// is known of it already is left aside: the same tests always teach the same.
-fn learn(studio: &Studio, known: &mut KnownTimes) -> (Learned, Vec<Felt>) {
+fn learn(studio: &Studio, known: &mut KnownCoats) -> (Learned, Vec<Felt>) {
     known.turn_to(studio);
     let mut learned = Learned::default();
     let mut followed = Vec::new();
@@ -186,7 +192,7 @@ impl Studio {
         if self.pictures.iter().all(|p| p.tests.is_empty()) {
             return Learned::default();
         }
-        let (mut learned, found) = learn(self, known);
+        let (mut learned, found) = learn(self, &mut known.coats);
         self.habit = learned.habit;
         for material in &mut self.materials {
             let known = learned.materials.iter().find(|(id, _)| *id == material.id);

@@ -1,7 +1,6 @@
 //! A coat that was touched, when the film says it would reach its states, and how likely a finger then
 //! feels what it felt.
 
-use super::slow::KnownSlow;
 use super::{check_test, minutes_since};
 use crate::air::AirSeries;
 use crate::film::{Film, FilmState, Grid, Ground, HORIZON_S};
@@ -61,25 +60,24 @@ struct Asked {
     stop: FilmState,
 }
 
-/// Times of tested coats that were followed before: who reads a studio again follows what is new alone.
+/// Times of tested coats that were followed before.
 #[derive(Debug, Clone, Default)]
-pub struct KnownTimes {
+pub(super) struct KnownCoats {
     air: Option<AirSeries>,
     /// By picture and step.
     known: HashMap<(usize, usize), (Asked, Times)>,
-    pub(super) slow: KnownSlow,
 }
 
-impl KnownTimes {
+impl KnownCoats {
     /// Forgets what was followed in another air.
-    pub(super) fn turn_to(&mut self, studio: &Studio) {
+    pub fn turn_to(&mut self, studio: &Studio) {
         if self.air.as_ref() != Some(&studio.air) {
-            *self = Self { air: Some(studio.air.clone()), ..Self::default() };
+            *self = Self { air: Some(studio.air.clone()), known: HashMap::new() };
         }
     }
 
     /// When `coat` reaches its states; nothing when its film cannot be followed.
-    pub(super) fn of(&mut self, studio: &Studio, coat: &Coat) -> Option<Times> {
+    pub fn of(&mut self, studio: &Studio, coat: &Coat) -> Option<Times> {
         let asked = coat.asked(studio);
         let known = self.known.get(&coat.place()).filter(|(was, _)| *was == asked);
         if let Some((_, times)) = known {
