@@ -13,8 +13,8 @@ use uuid::Uuid;
 
 /// Studios of which films are kept. About 10 kB for each coat. [practice]
 const MOST_DESKS: u64 = 8;
-/// Steps of the studios that are kept as they were read, each version by itself. [practice] sixteen of small ones, three
-/// of one with 300 pictures; 8 kB a step
+/// Steps of the studios that are kept as they were read, each version by itself. [practice] sixteen of small ones,
+/// three of one with 300 pictures
 const MOST_LOADED: u64 = 12_000;
 /// What a studio counts beside its steps. [practice]
 const AT_LEAST: u32 = 750;

@@ -185,7 +185,7 @@ fn wrapping_waits_until_the_face_may_be_touched() {
         said(steps, 21.0, 0.5)
     };
     assert_eq!(wrapped("2027-01-02T10:00:00Z"), [("wrapped-early", 1)]);
-    // docs/model/drying.md: heavy 100 um on a sealed ground is ready to wrap after 5376 min; 80 um earlier.
+    // docs/model/drying.md: heavy 100 um on a sealed ground is ready to wrap after 4022 min; 80 um earlier.
     assert_eq!(wrapped("2027-01-05T10:00:00Z"), []);
 }
 
