@@ -150,12 +150,15 @@ impl Felt {
 /// the shorter side.
 type Asked = (Felt, Vec<LaidCoat>, (Ground, f64));
 
+/// How many times as long a coat takes and whether that is not enough; nothing when it agrees as it is.
+type Slowness = Option<(f64, bool)>;
+
 /// Coats that were looked at before.
 #[derive(Debug, Clone, Default)]
 pub(super) struct KnownSlow {
     futures: Option<[Arc<Futures>; 2]>,
     /// By picture and step.
-    known: HashMap<(usize, usize), (Asked, Option<(f64, bool)>)>,
+    known: HashMap<(usize, usize), (Asked, Slowness)>,
 }
 
 impl KnownSlow {
