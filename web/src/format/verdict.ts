@@ -1,7 +1,7 @@
 /** One sentence of verdict for any moment: looks up what the server computed, computes nothing. */
 import type { Schemas } from '../api/client';
 import { moment } from './time';
-import { start, type FilmState } from './words';
+import { allows, start, type FilmState } from './words';
 
 type Coat = Schemas['CoatOut'];
 
@@ -96,7 +96,7 @@ export function verdict(
     case 'workable':
       return {
         head: coat.seals
-          ? `${name} is wet: leave it.`
+          ? `${name} is ${allows(state, true)}.`
           : `${name} is workable: blend, keep a wet edge.`,
         rest: coat.seals
           ? again

@@ -23,7 +23,7 @@ describe('words of the bench', () => {
   it('leave wet varnish alone where paint may be blended', () => {
     expect(allows('workable', false)).toBe('workable: blend, wipe, keep a wet edge');
     expect(allows('workable', true)).toBe('wet: leave it');
-    expect(allows('touch_dry', true)).toContain('touch-dry: ');
+    expect(allows('setting', true)).toBe('setting: leave it alone');
   });
 
   it('say in words how well a number is known', () => {

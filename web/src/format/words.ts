@@ -16,9 +16,7 @@ export const STATES: Record<FilmState, { word: string; means: string }> = {
 
 /** A state and what it allows. Wet varnish is left alone, whatever paint would allow. */
 export const allows = (state: FilmState, seals: boolean) =>
-  seals && (state === 'workable' || state === 'setting')
-    ? 'wet: leave it'
-    : `${STATES[state].word}: ${STATES[state].means}`;
+  seals && state === 'workable' ? 'wet: leave it' : `${STATES[state].word}: ${STATES[state].means}`;
 
 /** What the marks beside rules and numbers say. */
 const MARKS = [
