@@ -51,7 +51,7 @@ pub(super) struct Coat {
 
 /// What the times of a coat hang on, beside the air.
 #[derive(Debug, Clone, PartialEq)]
-struct Asked {
+struct TimesKey {
     ground: Ground,
     side_m: f64,
     /// The coats up to it.
@@ -65,7 +65,7 @@ struct Asked {
 pub(super) struct KnownCoats {
     air: Option<AirSeries>,
     /// By picture and step.
-    known: HashMap<(usize, usize), (Asked, Times)>,
+    known: HashMap<(usize, usize), (TimesKey, Times)>,
 }
 
 impl KnownCoats {
@@ -174,7 +174,7 @@ impl Coat {
         self.tests.iter().any(opposed)
     }
 
-    fn asked(&self, studio: &Studio) -> Asked {
+    fn asked(&self, studio: &Studio) -> TimesKey {
         let picture = &studio.pictures[self.picture];
         let felt = |touch| self.tests.iter().any(|test| test.felt == touch);
         let stop = match (felt(Touch::Hard), felt(Touch::Dry)) {
@@ -183,12 +183,12 @@ impl Coat {
             _ => FilmState::TouchDry,
         };
         let coats = self.coats[..=self.n].to_vec();
-        Asked { ground: picture.ground, side_m: picture.shorter_side_m(), coats, stop }
+        TimesKey { ground: picture.ground, side_m: picture.shorter_side_m(), coats, stop }
     }
 
     /// When it reaches its states; nothing when its film cannot be followed.
     fn times(&self, studio: &Studio) -> Option<Times> {
-        let Asked { ground, side_m, stop, .. } = self.asked(studio);
+        let TimesKey { ground, side_m, stop, .. } = self.asked(studio);
         // The ground drinks from the first coat; what it takes from those above is little.
         let drinks = self.n == 0 && ground.absorbs_um > 0.0;
         let uptakes: &[f64] = if drinks { &UPTAKES } else { &UPTAKES[1..2] };

@@ -148,7 +148,7 @@ impl Felt {
 
 /// What the slowness of a coat hangs on, beside the futures: what was felt, the coats of its picture, and its ground with
 /// the shorter side.
-type Asked = (Felt, Vec<LaidCoat>, (Ground, f64));
+type SlowKey = (Felt, Vec<LaidCoat>, (Ground, f64));
 
 /// How many times as long a coat takes and whether that is not enough; nothing when it agrees as it is.
 type Slowness = Option<(f64, bool)>;
@@ -158,7 +158,7 @@ type Slowness = Option<(f64, bool)>;
 pub(super) struct KnownSlow {
     futures: Option<[Arc<Futures>; 2]>,
     /// By picture and step.
-    known: HashMap<(usize, usize), (Asked, Slowness)>,
+    known: HashMap<(usize, usize), (SlowKey, Slowness)>,
 }
 
 impl KnownSlow {

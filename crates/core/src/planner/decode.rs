@@ -43,7 +43,7 @@ pub(super) struct PictureProgress {
 }
 
 /// What a place for a step is looked for with.
-struct Asked<'a> {
+struct PlaceQuery<'a> {
     task: &'a Task,
     film: &'a Played,
     /// Not before [s of the epoch].
@@ -178,7 +178,7 @@ impl Schedule {
         problem: &'a Problem<'_>,
         films: &mut Films,
         (p, i): (usize, usize),
-    ) -> Result<Asked<'a>, Blocked> {
+    ) -> Result<PlaceQuery<'a>, Blocked> {
         let progress = &self.progress[p];
         let (Some(task), Some(film)) = (problem.task(p, i), &progress.film) else {
             return Err(Blocked::Below);
@@ -197,7 +197,7 @@ impl Schedule {
         // One picture has one film: its steps are done in the order they are placed.
         let pinned = problem.pins.after((p, i)).unwrap_or(progress.end);
         let from = ready.at.unwrap_or(progress.end).max(progress.end).max(pinned);
-        Ok(Asked { task, film, from, ready })
+        Ok(PlaceQuery { task, film, from, ready })
     }
 
     /// Takes the place, and goes on to the film after it.
