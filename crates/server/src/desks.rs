@@ -2,6 +2,9 @@
 
 use crate::problem::Problem;
 use chrono::{DateTime, Utc};
+use moka::policy::EvictionPolicy;
+use moka::sync::{Cache, CacheBuilder};
+use std::hash::Hash;
 use std::sync::{Arc, Mutex, PoisonError};
 use std::time::Duration;
 use ulvek_core::learn::{KnownTimes, Learned};
@@ -91,22 +94,28 @@ type Place = Arc<Mutex<Option<Kept>>>;
 /// Studios that were looked at lately; cheap to clone.
 #[derive(Clone)]
 pub struct Desks {
-    desks: moka::sync::Cache<Uuid, Place>,
-    pub(crate) loaded: moka::sync::Cache<(Uuid, Arc<StudioState>), Arc<Loaded>>,
-    times: moka::sync::Cache<Uuid, Arc<Mutex<KnownTimes>>>,
+    desks: Cache<Uuid, Place>,
+    pub(crate) loaded: Cache<(Uuid, Arc<StudioState>), Arc<Loaded>>,
+    times: Cache<Uuid, Arc<Mutex<KnownTimes>>>,
+}
+
+/// What was looked at last stays: by how often, which is usual otherwise, a version that just came would go first.
+fn latest_kept<K, V>(most: u64) -> CacheBuilder<K, V, Cache<K, V>>
+where
+    K: Eq + Hash + Send + Sync + 'static,
+    V: Clone + Send + Sync + 'static,
+{
+    let idle = Duration::from_secs(KEPT_S);
+    Cache::builder().max_capacity(most).eviction_policy(EvictionPolicy::lru()).time_to_idle(idle)
 }
 
 impl Default for Desks {
     fn default() -> Self {
-        let idle = Duration::from_secs(KEPT_S);
+        let loaded = latest_kept(MOST_LOADED).weigher(|_, loaded: &Arc<Loaded>| loaded.weight());
         Self {
-            desks: moka::sync::Cache::builder().max_capacity(MOST_DESKS).time_to_idle(idle).build(),
-            loaded: moka::sync::Cache::builder()
-                .max_capacity(MOST_LOADED)
-                .weigher(|_, loaded: &Arc<Loaded>| loaded.weight())
-                .time_to_idle(idle)
-                .build(),
-            times: moka::sync::Cache::builder().max_capacity(MOST_DESKS).time_to_idle(idle).build(),
+            desks: latest_kept(MOST_DESKS).build(),
+            loaded: loaded.build(),
+            times: latest_kept(MOST_DESKS).build(),
         }
     }
 }

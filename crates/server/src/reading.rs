@@ -31,10 +31,9 @@ pub async fn load(app: &mut App, studio: Uuid) -> Result<Arc<Loaded>, Problem> {
             // What the tests teach is never kept: the same tests always teach the same.
             let learned = {
                 let mut times = times.lock().unwrap_or_else(PoisonError::into_inner);
-                stored.studio.learn_with(&mut times)
+                Arc::make_mut(&mut stored.studio).learn_with(&mut times)
             };
-            let around = Arc::new(stored.studio.clone());
-            Arc::new(Loaded { state, stored, studio: around, learned, photographs })
+            Arc::new(Loaded { state, studio: stored.studio.clone(), stored, learned, photographs })
         })
         .await?;
     desks.loaded.insert(key, loaded.clone());

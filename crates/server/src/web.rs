@@ -16,6 +16,7 @@ use axum::{Json, Router, middleware::from_fn_with_state, routing::get};
 use std::path::Path;
 use std::sync::Arc;
 use std::time::Duration;
+use tower_http::CompressionLevel;
 use tower_http::catch_panic::CatchPanicLayer;
 use tower_http::compression::CompressionLayer;
 use tower_http::request_id::{MakeRequestUuid, PropagateRequestIdLayer, SetRequestIdLayer};
@@ -53,7 +54,8 @@ pub fn application(app: App, front: &Path) -> Router {
         .route("/favicon.ico", get(no_such_file))
         .nest_service("/assets", assets)
         .fallback_service(files)
-        .layer(CompressionLayer::new())
+        // The usual level takes thrice the time for a sixth less.
+        .layer(CompressionLayer::new().quality(CompressionLevel::Fastest))
         .layer(CatchPanicLayer::custom(|_: Box<dyn std::any::Any + Send>| {
             tracing::error!("a handler panicked");
             Problem::internal().into_response()

@@ -14,6 +14,7 @@ use chrono::{DateTime, Utc};
 use chrono_tz::Tz;
 use sqlx::mysql::MySqlRow;
 use sqlx::{FromRow, MySqlConnection};
+use std::sync::Arc;
 use ulvek_core::studio::Studio;
 use uuid::Uuid;
 
@@ -36,7 +37,7 @@ pub struct StoredStudio {
     /// Version of its settings.
     pub version: i64,
     /// Settings, air, shelf and pictures; pictures in the order of `pictures`.
-    pub studio: Studio,
+    pub studio: Arc<Studio>,
     /// Key, version and history of each picture.
     pub pictures: Vec<StoredPicture>,
     /// What can be undone and redone of the settings.
@@ -103,6 +104,12 @@ impl StudioState {
     /// What edits of its pictures lean on.
     pub const fn ground(&self) -> Ground {
         Ground { settings: self.settings, shelf: self.shelf }
+    }
+
+    /// The same without the day book: nothing that is computed hangs on what stands there.
+    #[must_use]
+    pub fn without_daybook(&self) -> Self {
+        Self { daybook: 0, ..self.clone() }
     }
 }
 
@@ -214,6 +221,7 @@ pub async fn load_studio(conn: &mut MySqlConnection, id: Uuid) -> Result<StoredS
     studio.happened = daybook::daybook_in(conn, id, &mut unread).await?;
     studio.pictures = pictures.iter().map(|p| p.picture.clone()).collect();
     let history = revision::history(conn, id).await?;
+    let studio = Arc::new(studio);
     Ok(StoredStudio { id, version, studio, pictures, history, air, shelf, unread })
 }
 

@@ -222,6 +222,21 @@ impl Picture {
         }
     }
 
+    /// Whether films of `other` are films of this too: all but its date and weight, words and colours is the same.
+    pub fn dries_like(&self, other: &Self) -> bool {
+        let bare = |picture: &Self| Self {
+            title: String::new(),
+            weight: 1.0,
+            due: None,
+            ready_by: ReadyBy::default(),
+            ground_colour: Self::GROUND_COLOUR,
+            set_aside: Vec::new(),
+            steps: picture.steps.iter().map(|step| Step { name: None, ..step.clone() }).collect(),
+            ..picture.clone()
+        };
+        self == other || bare(self) == bare(other)
+    }
+
     /// Whether wrapping it is one of its steps.
     pub fn is_packed(&self) -> bool {
         self.steps.iter().any(|s| s.kind == StepKind::Pack)

@@ -10,6 +10,7 @@ use crate::studio::Studio;
 use crate::time::{whole_instant, whole_seconds};
 use chrono::{DateTime, Utc};
 use std::collections::HashMap;
+use std::sync::Arc;
 
 /// Most beds kept; then all but the beginnings are forgotten. About 15 kB each. [practice]
 const MOST_BEDS: usize = 8_000;
@@ -28,11 +29,11 @@ pub(super) struct Node {
     pub wrap: Option<Option<DateTime<Utc>>>,
 }
 
-/// Beds by what was done on them, all on one grid.
+/// Beds by what was done on them, all on one grid; a copy shares them until one of the two learns more of a bed.
 #[derive(Debug, Clone)]
 pub(super) struct Beds {
     grid: Grid,
-    nodes: Vec<Node>,
+    nodes: Vec<Arc<Node>>,
     roots: Vec<Known<BedId>>,
     after: HashMap<(BedId, u32, i64), Known<BedId>>,
     /// Beds that were computed, forgotten ones too.
@@ -91,7 +92,7 @@ impl Beds {
 
     fn keep(&mut self, bed: Bed) -> BedId {
         self.made += 1;
-        self.put(Node { bed, ready: Vec::new(), wrap: None })
+        self.put(Arc::new(Node { bed, ready: Vec::new(), wrap: None }))
     }
 
     /// Whether there are more than should be kept.
@@ -107,7 +108,7 @@ impl Beds {
     /// Forgets all but the beginnings and what follows on them as `planned` says (end and step, in order, by picture).
     /// No id from before holds after.
     pub fn keep_along(&mut self, planned: impl Fn(usize) -> Vec<(DateTime<Utc>, usize)>) {
-        let mut old: Vec<Option<Node>> =
+        let mut old: Vec<Option<Arc<Node>>> =
             std::mem::take(&mut self.nodes).into_iter().map(Some).collect();
         let after = std::mem::take(&mut self.after);
         for p in 0..self.roots.len() {
@@ -126,7 +127,7 @@ impl Beds {
         }
     }
 
-    fn put(&mut self, node: Node) -> BedId {
+    fn put(&mut self, node: Arc<Node>) -> BedId {
         self.nodes.push(node);
         (self.nodes.len() - 1) as BedId
     }
@@ -141,12 +142,18 @@ impl Beds {
         self.roots[p].clone()
     }
 
-    pub fn node(&mut self, bed: BedId) -> &mut Node {
-        &mut self.nodes[bed as usize]
+    /// A bed with what is known of it.
+    pub fn node(&self, bed: BedId) -> &Node {
+        &self.nodes[bed as usize]
+    }
+
+    /// The same, to learn more of it.
+    pub fn node_mut(&mut self, bed: BedId) -> &mut Node {
+        Arc::make_mut(&mut self.nodes[bed as usize])
     }
 
     pub fn bed(&self, bed: BedId) -> &Bed {
-        &self.nodes[bed as usize].bed
+        &self.node(bed).bed
     }
 
     /// What `bed` becomes when step `i` is done on it at `end` [s of the epoch].

@@ -11,7 +11,7 @@ use super::ready::{ReadyOutcome, planned_on, ready_after};
 use super::search::{Planner, carried};
 use super::ways::{DateWay, date_ways};
 use crate::film::{FilmState, Grid, HORIZON_S};
-use crate::picture::{CoatFault, LaidCoat, ReadyBy, Timeline, follow_on, on_top};
+use crate::picture::{CoatFault, LaidCoat, ReadyBy, Timeline, follow, follow_on, on_top};
 use crate::readiness::{Bed, followed, history};
 use crate::studio::{OrderEntry, Studio};
 use crate::time::{DAY_S, full_minute, minutes, seconds, whole_seconds};
@@ -21,6 +21,9 @@ use std::sync::Arc;
 
 /// How far a last coat is followed whose end nobody asks for [s]: until it sets. [practice] two days
 const SOON_S: f64 = 2.0 * DAY_S;
+
+/// Pictures whose strata are kept. [practice] those that a painter goes through, some 200 kB each
+const MOST_STRATA: usize = 12;
 
 /// A plan and what belongs to it.
 #[derive(Debug, Clone)]
@@ -46,6 +49,15 @@ struct Drawn {
     coats: Vec<LaidCoat>,
     to: (u64, usize),
     moments: Arc<Vec<FilmMoment>>,
+}
+
+/// The films at each place of one picture, and what they were drawn for.
+#[derive(Debug, Clone)]
+struct Strata {
+    picture: usize,
+    coats: Vec<LaidCoat>,
+    to: (u64, usize),
+    line: Arc<Timeline>,
 }
 
 /// What becomes of `coats` of picture `p`, laid and those of `plan`. What the planner followed is not followed again.
@@ -112,6 +124,8 @@ pub struct Desk {
     /// By picture.
     followed: HashMap<usize, Followed>,
     drawn: HashMap<usize, Drawn>,
+    /// Of one picture each, the one that was looked at last at the end.
+    strata: Vec<Strata>,
     /// By picture: its laid coats, a day [days of the epoch], and what of slow volatile it held then.
     slow: HashMap<usize, (Vec<LaidCoat>, i64, f64)>,
     /// By picture: when it is ready, and by what.
@@ -129,6 +143,7 @@ impl Desk {
             last: None,
             followed: HashMap::new(),
             drawn: HashMap::new(),
+            strata: Vec::new(),
             slow: HashMap::new(),
             ready_known: HashMap::new(),
         }
@@ -151,6 +166,7 @@ impl Desk {
         if !old.dries_like(new) || old.pictures.len() > new.pictures.len() {
             self.followed.clear();
             self.drawn.clear();
+            self.strata.clear();
             self.slow.clear();
             self.ready_known.clear();
             return;
@@ -158,6 +174,7 @@ impl Desk {
         let same = |p: usize| same_support(&old, new, p);
         self.followed.retain(|p, _| same(*p));
         self.drawn.retain(|p, _| same(*p));
+        self.strata.retain(|s| same(s.picture));
         self.slow.retain(|p, _| same(*p));
         self.ready_known.retain(|p, _| same(*p));
     }
@@ -291,7 +308,40 @@ impl Desk {
         let studio = self.studio.clone();
         let laid = studio.laid_coats(p)?.len();
         let line = self.line(p, now)?;
-        Ok(decorate(&studio, p, line.until(seconds(now)), laid))
+        Ok(decorate(&studio, p, line.until(seconds(now)).coats, laid))
+    }
+
+    /// The coats of picture `p`, laid and planned, each followed on its own too, with up to `frames` moments of the film
+    /// at each place up to `until` [s].
+    ///
+    /// # Errors
+    /// [`CoatFault`] when a coat cannot be computed.
+    pub fn strata(
+        &mut self,
+        p: usize,
+        now: DateTime<Utc>,
+        (until, frames): (f64, usize),
+    ) -> Result<(Vec<CoatOutlook>, Arc<Timeline>), CoatFault> {
+        let plan = self.plan(now);
+        let studio = self.studio.clone();
+        let coats = coats_of(&studio, p, &plan)?;
+        let to = (until.to_bits(), frames);
+        let known = self.strata.iter().find(|s| s.picture == p && s.coats == coats && s.to == to);
+        let line = match known {
+            Some(known) => known.line.clone(),
+            None => {
+                let (on, to) = (Grid::PLANNING, (until, frames));
+                let futures = studio.futures();
+                Arc::new(follow(&studio.pictures[p], &coats, &futures, on, to, |_| true)?)
+            }
+        };
+        self.strata.retain(|s| s.picture != p);
+        self.strata.push(Strata { picture: p, coats, to, line: line.clone() });
+        if self.strata.len() > MOST_STRATA {
+            self.strata.remove(0);
+        }
+        let laid = studio.laid_coats(p)?.len();
+        Ok((decorate(&studio, p, line.coats.clone(), laid), line))
     }
 
     /// The coats of picture `p`, laid and planned at `now`, each until the next.

@@ -165,7 +165,13 @@ impl Films {
             rough.make_room(new.pictures.len());
         }
         for p in 0..new.pictures.len() {
-            if p >= known || old.pictures[p] != new.pictures[p] || !old.paints_like(new, p) {
+            let is = &new.pictures[p];
+            if old.pictures.get(p).is_some_and(|was| was == is) && old.paints_like(new, p) {
+                continue;
+            }
+            self.on_purpose.remove(&p);
+            let dries = old.pictures.get(p).is_some_and(|was| was.dries_like(is));
+            if !dries || !old.paints_like(new, p) {
                 self.held[p] = self.fine.begin_again(new, p);
                 if let Some(rough) = &mut self.rough {
                     rough.begin_again(new, p);
@@ -173,7 +179,6 @@ impl Films {
                 self.waited[p] = vec![Vec::new(); new.pictures[p].steps.len() + 1];
                 self.wet.retain(|(q, ..), _| *q != p as u32);
                 self.earliest.remove(&(p as u32));
-                self.on_purpose.remove(&p);
             }
         }
     }
@@ -266,12 +271,13 @@ impl Films {
         if let Some((_, known)) = known {
             return known.clone();
         }
-        let found = node.bed.film_ready(problem.studio, i).map_err(not_ready);
+        let bed = &mut self.fine.node_mut(film.bed).bed;
+        let found = bed.film_ready(problem.studio, i).map_err(not_ready);
         if let (Ok(Some(FilmReady { at, .. })), Some(of)) = (&found, under) {
             self.note(problem, film, ((p, i), of), *at);
         }
         let found = found.map(|at| ready(&film.done, problem.studio, (i, below), at));
-        self.fine.node(film.bed).ready.push((i, found.clone()));
+        self.fine.node_mut(film.bed).ready.push((i, found.clone()));
         found
     }
 
@@ -292,10 +298,10 @@ impl Films {
             return Ok(Some((whole_seconds(laid) + lag as i64).max(end)));
         }
         let unlearned = self.is_unlearned((p, wrap), of);
-        let node = self.fine.node(film.bed);
-        let at = match node.wrap.filter(|_| !unlearned) {
+        let at = match self.fine.node(film.bed).wrap.filter(|_| !unlearned) {
             Some(known) => known,
             None => {
+                let node = self.fine.node_mut(film.bed);
                 let at = node.bed.reaches(problem.studio, FilmState::ReadyToWrap);
                 let at = at.map_err(cannot)?;
                 node.wrap = Some(at);
@@ -417,7 +423,7 @@ impl Films {
         film: &Played,
         (i, of): (usize, usize),
     ) -> Option<f64> {
-        let rough = &mut self.rough.as_mut()?.node(film.rough?).bed;
+        let rough = &mut self.rough.as_mut()?.node_mut(film.rough?).bed;
         let wrapped = i == problem.picture(film.done.picture()).steps.len();
         let at = if wrapped {
             rough.reaches(problem.studio, FilmState::ReadyToWrap).ok()??
@@ -466,7 +472,7 @@ impl Films {
         }
         let mut wet = film.clone();
         self.go_on(problem, &mut wet, (p, i), end).map_err(|(_, why)| why)?;
-        let bed = &mut self.fine.node(wet.bed).bed;
+        let bed = &mut self.fine.node_mut(wet.bed).bed;
         let reached =
             bed.reaches_under(problem.studio, (i, state)).map_err(|fault| cannot(fault).1)?;
         let at = reached.map(whole_seconds);

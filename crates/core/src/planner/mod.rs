@@ -46,7 +46,7 @@ pub use desk::{Desk, same_support};
 pub use holds::{Held, Link, holds};
 pub use odds::{Aim, FUTURES, PictureOdds, futures_for, odds};
 pub use on_purpose::HeldBack;
-pub use outlook::{CoatOutlook, FilmMoment, SPREAD, film_line, outlook, slowest_top, spread};
+pub use outlook::{CoatOutlook, FilmMoment, SPREAD, film_line, slowest_top, spread};
 pub use parallel::threads;
 pub use pins::Pin;
 pub use planned::as_planned;

@@ -2,7 +2,7 @@
 
 use super::Plan;
 use crate::film::{Events, FilmState, Grid};
-use crate::picture::{CoatFault, CoatHistory, LaidCoat, Stack, Timeline, follow, on_top};
+use crate::picture::{CoatFault, CoatHistory, LaidCoat, follow, on_top};
 use crate::readiness::{Done, FilmReady};
 use crate::studio::Studio;
 use crate::time::{exact_instant, seconds};
@@ -87,29 +87,6 @@ pub(crate) fn coats_of(studio: &Studio, p: usize, plan: &Plan) -> Result<Vec<Lai
     studio.pictures[p].coats(&studio.materials, planned)
 }
 
-/// Follows the coats of picture `p`, those laid and those of `plan`, up to `until` [s], keeping up
-/// to `frames` moments of the film at each place. Without frames only the last laid coat of each place
-/// is followed on its own: it alone can be asked about now.
-///
-/// # Errors
-/// [`CoatFault`] when a coat cannot be computed.
-pub fn outlook(
-    studio: &Studio,
-    p: usize,
-    plan: &Plan,
-    (until, frames): (f64, usize),
-) -> Result<(Vec<CoatOutlook>, Vec<Stack>), CoatFault> {
-    let picture = &studio.pictures[p];
-    let laid = studio.laid_coats(p)?.len();
-    let coats = coats_of(studio, p, plan)?;
-    let tops = on_top(&coats[..laid]);
-    let line = follow(picture, &coats, &studio.futures(), Grid::PLANNING, (until, frames), |n| {
-        frames > 0 || tops.contains(&n)
-    })?;
-    let stacks = line.stacks.clone();
-    Ok((decorate(studio, p, line, laid), stacks))
-}
-
 /// The one of `outlooks` (by its turn) that the picture is judged by at `now` [s]: the last laid coat, and of
 /// several places that of the slowest: the least dry, then the one that goes on last.
 pub fn slowest_top(outlooks: &[CoatOutlook], now: f64) -> Option<usize> {
@@ -159,19 +136,24 @@ pub fn spread(
 }
 
 /// What the coats of picture `p`, of which `laid` are laid, allow and when.
-pub(super) fn decorate(studio: &Studio, p: usize, line: Timeline, laid: usize) -> Vec<CoatOutlook> {
+pub(super) fn decorate(
+    studio: &Studio,
+    p: usize,
+    coats: Vec<CoatHistory>,
+    laid: usize,
+) -> Vec<CoatOutlook> {
     let picture = &studio.pictures[p];
     let seal = picture.steps.iter().position(|s| s.kind.seals() && s.laid_at.is_none());
     let under = seal.map_or_else(Vec::new, |i| picture.all_below(i));
-    let coats: Vec<usize> = line.coats.iter().map(|c| c.coat.step).collect();
+    let steps: Vec<usize> = coats.iter().map(|c| c.coat.step).collect();
     let mut done = Done::nothing(studio, p);
-    let outlooks = line.coats.into_iter().enumerate().map(|(n, history)| {
+    let outlooks = coats.into_iter().enumerate().map(|(n, history)| {
         let i = history.coat.step;
         let step = &picture.steps[i];
         done.mark(studio, i, exact_instant(history.coat.at), true);
         let to_come = |k: &&usize| {
             let kind = picture.steps[**k].kind;
-            kind.must_leave_film() && !kind.seals() && !coats[..=n].contains(k)
+            kind.must_leave_film() && !kind.seals() && !steps[..=n].contains(k)
         };
         let reached = |state| history.if_left.at(state).map(exact_instant);
         let from = match seal {

@@ -49,6 +49,7 @@ enum Edit {
     TakesBack(usize),
     Date(usize, i64),
     Means(usize, ReadyBy),
+    Calls(usize, usize),
     Leaves(usize),
     Humidity(f64),
     Paint(usize, f64),
@@ -68,6 +69,7 @@ fn edit() -> impl Strategy<Value = Edit> {
         (p.clone(), 1..20_i64).prop_map(|(p, days)| Edit::Date(p, days)),
         (p.clone(), any::<bool>())
             .prop_map(|(p, s)| Edit::Means(p, if s { ReadyBy::Sealed } else { ReadyBy::Wrapped })),
+        (p.clone(), 0..4_usize).prop_map(|(p, i)| Edit::Calls(p, i)),
         p.clone().prop_map(Edit::Leaves),
         (0.35..0.65).prop_map(Edit::Humidity),
         (0..3_usize, 0.6..1.8).prop_map(|(m, pace)| Edit::Paint(m, pace)),
@@ -106,6 +108,12 @@ fn edited(was: &Studio, edit: &Edit) -> Studio {
             studio.pictures[of(p)].due = Some((at() + Duration::days(*days)).date_naive());
         }
         Edit::Means(p, ready_by) => studio.pictures[of(p)].ready_by = *ready_by,
+        Edit::Calls(p, i) => {
+            let picture = &mut studio.pictures[of(p)];
+            picture.title = format!("{} again", picture.title);
+            let i = i % picture.steps.len();
+            picture.steps[i].name = Some("a veil".into());
+        }
         Edit::Leaves(p) => {
             let steps = &mut studio.pictures[of(p)].steps;
             steps.truncate(3);
@@ -163,6 +171,8 @@ fn answers(desk: &mut Desk, now: DateTime<Utc>) -> Vec<(&'static str, String)> {
     ];
     for p in 0..pictures {
         said.push(("outlook", format!("{:?}", desk.outlook(p, now).unwrap())));
+        let until = (now + Duration::days(60)).timestamp() as f64;
+        said.push(("strata", format!("{:?}", desk.strata(p, now, (until, 40)).unwrap())));
         said.push(("slow", format!("{:?}", desk.slow_in_all(p, now).unwrap())));
     }
     said

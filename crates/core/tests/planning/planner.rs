@@ -2,6 +2,7 @@
 
 use chrono::{DateTime, Duration, NaiveTime, Utc, Weekday};
 use proptest::prelude::*;
+use std::sync::Arc;
 use ulvek_core::air::{Air, AirSeries};
 use ulvek_core::mix::{Mix, Part, starter_shelf};
 use ulvek_core::picture::{Picture, Step, StepKind};
@@ -332,12 +333,12 @@ fn a_finished_picture_keeps_its_day() {
 
 #[test]
 fn an_outlook_seals_at_the_later_of_cure_and_school() {
-    use ulvek_core::planner::outlook;
+    use ulvek_core::planner::Desk;
     use ulvek_core::studio::Waiting;
     let mut studio = after_a_pass(StepKind::Varnish);
     let seal = |studio: &Studio| {
-        let made = plan(Request { studio, from: utc(MONDAY) });
-        let (coats, _) = outlook(studio, 0, &made, (0.0, 0)).unwrap();
+        let mut desk = Desk::new(Arc::new(studio.clone()));
+        let (coats, _) = desk.strata(0, utc(MONDAY), (0.0, 0)).unwrap();
         assert_eq!((coats[0].planned, coats[1].planned), (false, true));
         let cured = coats[0].history.if_left.at(ulvek_core::film::FilmState::ReadyToSeal).unwrap();
         (coats[0].seal_from.unwrap(), cured)

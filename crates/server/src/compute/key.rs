@@ -27,10 +27,11 @@ pub struct Named {
 }
 
 impl Key {
-    /// The key of `question` about `studio` that is made of `state`, in `minute` [min of the epoch].
+    /// The key of `question` about `studio` that is made of `state`, in `minute` [min of the epoch]. A note in the day
+    /// book changes no answer.
     pub fn named(studio: Uuid, state: &StudioState, minute: i64, question: &str) -> Named {
         let mut digest = Digesting(Sha256::new());
-        state.hash(&mut digest);
+        state.without_daybook().hash(&mut digest);
         minute.hash(&mut digest);
         question.hash(&mut digest);
         let name = question.split(' ').next().unwrap_or_default();

@@ -12,14 +12,15 @@ pub use key::{Key, Named};
 
 use crate::leaving::unless_left;
 use crate::problem::Problem;
+use moka::policy::EvictionPolicy;
 use queue::{Asker, Queue};
 use std::any::Any;
 use std::sync::Arc;
 use std::sync::atomic::{AtomicU64, Ordering};
 use std::time::Duration;
 
-/// Answers kept [bytes]. [practice] some hundred views of the largest studio
-const KEPT_BYTES: u64 = 64 * 1024 * 1024;
+/// Answers kept [bytes]. [practice] ten views of a studio of 300 pictures, hundreds of a usual one
+const KEPT_BYTES: u64 = 32 * 1024 * 1024;
 /// What one of them takes besides its own bytes: key, table, counts [bytes]. [practice]
 const EACH_BYTES: u32 = 256;
 /// How long an answer that is not asked for is kept [s]. [practice]
@@ -79,6 +80,7 @@ impl Default for Computer {
             queue: Arc::new(Queue::new(threads)),
             kept: moka::sync::Cache::builder()
                 .max_capacity(KEPT_BYTES)
+                .eviction_policy(EvictionPolicy::lru())
                 .weigher(|_, (bytes, _): &(u32, Kept)| bytes.saturating_add(EACH_BYTES))
                 .time_to_idle(Duration::from_secs(KEPT_S))
                 .build(),

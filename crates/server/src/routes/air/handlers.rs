@@ -18,6 +18,7 @@ use crate::state::App;
 use axum::Json;
 use axum::extract::State;
 use chrono::{DateTime, TimeDelta, Utc};
+use std::sync::Arc;
 use ulvek_core::air::RoomHour;
 use ulvek_core::deeds::{AirAhead as Ahead, take_in_air, type_reading};
 use ulvek_core::quantity::{Checked, Fault};
@@ -197,7 +198,7 @@ pub async fn taken_back(
     let by_hand = studio.air.without(seconds(span.0), seconds(span.1));
     let mut changed = false;
     if !back.give && by_hand != studio.air {
-        let studio = Studio { air: by_hand, ..studio };
+        let studio = Studio { air: by_hand, ..Arc::unwrap_or_clone(studio) };
         let label = "take readings back";
         ulvek_store::save_air(&mut tx, id, back.version, &studio, label, now).await?;
         changed = true;

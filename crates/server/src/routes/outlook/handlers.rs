@@ -24,8 +24,8 @@ use ulvek_core::evening::{Preparation, preparations};
 use ulvek_core::film::HORIZON_S;
 use ulvek_core::picture::{Frame, Stack};
 use ulvek_core::planner::{
-    CoatOutlook, Plan, ReadyOutcome, SPREAD, agenda, outlook as follow, promise, shortages,
-    slowest_top, spread as spread_of,
+    CoatOutlook, Plan, ReadyOutcome, SPREAD, agenda, promise, shortages, slowest_top,
+    spread as spread_of,
 };
 use ulvek_core::quantity::{Fault, check_day};
 use ulvek_core::rules::{Finding, check_at};
@@ -258,7 +258,11 @@ fn make_strata(scene: &Scene, p: usize, section: Option<&str>) -> Result<Strata,
     let laid_end = studio.pictures[p].steps.iter().filter_map(|s| s.laid_at).max();
     let last = planned_end.max(laid_end).unwrap_or(now).max(now);
     let until = last + Duration::days(STRATA_AFTER_DAYS);
-    let (coats, stacks) = follow(studio, p, &made, (seconds(until), STRATA_FRAMES))?;
+    let (coats, line) = scene
+        .app
+        .desks
+        .at(&scene.loaded, |desk| desk.strata(p, now, (seconds(until), STRATA_FRAMES)))?;
+    let stacks = &line.stacks;
     let first = coats.first().map_or(now, |c| instant(c.history.coat.at));
     let from = (first.min(now) - Duration::days(1)).max(now - hours_shown());
     let to = until.min(now + hours_shown());

@@ -112,7 +112,7 @@ pub async fn save(
     let mut reading = app.reading().await?;
     let before = ulvek_store::load_studio(&mut reading, id).await?.studio;
     reading.commit().await?;
-    let studio = put_shelf(&before, with_shelf(before.clone(), read))?;
+    let studio = put_shelf(&before, with_shelf(before.as_ref().clone(), read))?;
     let mut tx = app.begin().await?;
     ulvek_store::save_shelf(&mut tx, id, edit.version, &studio, &label, now).await?;
     // From here on no picture can begin to use what is no longer there; one may have meanwhile.

@@ -155,7 +155,7 @@ pub async fn save(
     let mut studio = save_settings(&before, edit.studio.read(before.air.clone())?)?;
     let air = edit.air.as_ref().filter(|air| air.usual.read() != *before.air.usual());
     // Of settings and room each is saved that was changed, the settings also when nothing was.
-    if air.is_none() || studio != before {
+    if air.is_none() || studio != *before {
         ulvek_store::save_settings(&mut tx, id, edit.version, &studio, &label, now).await?;
     }
     if let Some(air) = air {
