@@ -179,3 +179,23 @@ impl Desks {
         done
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::latest_kept;
+
+    #[test]
+    fn what_came_last_stays_where_others_were_asked_for_more_often() {
+        let kept = latest_kept::<u32, &str>(2).build();
+        for key in [1, 2] {
+            kept.insert(key, "a studio");
+            for _ in 0..50 {
+                kept.get(&key);
+            }
+        }
+        kept.insert(3, "the one that is looked at now");
+        kept.run_pending_tasks();
+        assert!(kept.contains_key(&3), "it is worked on");
+        assert!(!kept.contains_key(&1), "the one that was left longest went");
+    }
+}

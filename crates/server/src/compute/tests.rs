@@ -127,7 +127,7 @@ async fn a_refusal_is_not_kept_and_a_long_question_takes_no_more_room_than_a_sho
         assert_eq!(*told, answer);
     }
     let long = "x".repeat(1 << 20);
-    for n in 0..200 {
+    for n in 0..3 {
         let asked = key(1, &format!("what-if {n} {long}"));
         assert!(asked.name.len() < 32 && size_of_val(&asked.key) < 64);
         computer.ask(asked, Lane::Quick, || (1, 0)).await.unwrap();
