@@ -51,13 +51,38 @@ struct Drawn {
     moments: Arc<Vec<FilmMoment>>,
 }
 
-/// The films at each place of one picture, and what they were drawn for.
+/// The films at each place of one picture, once they were drawn, and what for.
 #[derive(Debug, Clone)]
-struct Strata {
+pub struct Strata {
     picture: usize,
     coats: Vec<LaidCoat>,
     to: (u64, usize),
-    line: Arc<Timeline>,
+    line: Option<Arc<Timeline>>,
+}
+
+impl Strata {
+    /// Draws them where they are not known: the coats, laid and planned, each followed on its own too, and the film at
+    /// each place. Away from the desk, since whoever looked may go before it is done.
+    ///
+    /// # Errors
+    /// [`CoatFault`] when a coat cannot be computed.
+    pub fn drawn(
+        &mut self,
+        studio: &Studio,
+    ) -> Result<(Vec<CoatOutlook>, Arc<Timeline>), CoatFault> {
+        let p = self.picture;
+        let line = match self.line.take() {
+            Some(known) => known,
+            None => {
+                let (on, to) = (Grid::PLANNING, (f64::from_bits(self.to.0), self.to.1));
+                let (picture, futures) = (&studio.pictures[p], studio.futures());
+                Arc::new(follow(picture, &self.coats, &futures, on, to, |_| true)?)
+            }
+        };
+        self.line = Some(line.clone());
+        let laid = studio.laid_coats(p)?.len();
+        Ok((decorate(studio, p, line.coats.clone(), laid), line))
+    }
 }
 
 /// What becomes of `coats` of picture `p`, laid and those of `plan`. What the planner followed is not followed again.
@@ -124,7 +149,7 @@ pub struct Desk {
     /// By picture.
     followed: HashMap<usize, Followed>,
     drawn: HashMap<usize, Drawn>,
-    /// Of one picture each, the one that was looked at last at the end.
+    /// Of one picture each, those that were looked at last at the end.
     strata: Vec<Strata>,
     /// By picture: its laid coats, a day [days of the epoch], and what of slow volatile it held then.
     slow: HashMap<usize, (Vec<LaidCoat>, i64, f64)>,
@@ -311,8 +336,8 @@ impl Desk {
         Ok(decorate(&studio, p, line.until(seconds(now)).coats, laid))
     }
 
-    /// The coats of picture `p`, laid and planned, each followed on its own too, with up to `frames` moments of the film
-    /// at each place up to `until` [s].
+    /// The strata of picture `p` as they are asked for: up to `frames` moments of the film at each place up to
+    /// `until` [s], with what is known of them.
     ///
     /// # Errors
     /// [`CoatFault`] when a coat cannot be computed.
@@ -321,27 +346,22 @@ impl Desk {
         p: usize,
         now: DateTime<Utc>,
         (until, frames): (f64, usize),
-    ) -> Result<(Vec<CoatOutlook>, Arc<Timeline>), CoatFault> {
+    ) -> Result<Strata, CoatFault> {
         let plan = self.plan(now);
-        let studio = self.studio.clone();
-        let coats = coats_of(&studio, p, &plan)?;
+        let coats = coats_of(&self.studio, p, &plan)?;
         let to = (until.to_bits(), frames);
         let known = self.strata.iter().find(|s| s.picture == p && s.coats == coats && s.to == to);
-        let line = match known {
-            Some(known) => known.line.clone(),
-            None => {
-                let (on, to) = (Grid::PLANNING, (until, frames));
-                let futures = studio.futures();
-                Arc::new(follow(&studio.pictures[p], &coats, &futures, on, to, |_| true)?)
-            }
-        };
-        self.strata.retain(|s| s.picture != p);
-        self.strata.push(Strata { picture: p, coats, to, line: line.clone() });
+        let line = known.and_then(|known| known.line.clone());
+        Ok(Strata { picture: p, coats, to, line })
+    }
+
+    /// Keeps strata that were drawn, and forgets those that were kept longest.
+    pub fn keep_strata(&mut self, strata: &Strata) {
+        self.strata.retain(|s| s.picture != strata.picture);
+        self.strata.push(strata.clone());
         if self.strata.len() > MOST_STRATA {
             self.strata.remove(0);
         }
-        let laid = studio.laid_coats(p)?.len();
-        Ok((decorate(&studio, p, line.coats.clone(), laid), line))
     }
 
     /// The coats of picture `p`, laid and planned at `now`, each until the next.

@@ -42,7 +42,7 @@ pub use agenda::{AgendaEntry, Alarm, agenda, shortages};
 pub use cause::{Cause, cause};
 pub use changes::DateWayKind;
 pub use cup_place::cup_place;
-pub use desk::{Desk, same_support};
+pub use desk::{Desk, Strata, same_support};
 pub use holds::{Held, Link, holds};
 pub use odds::{Aim, FUTURES, PictureOdds, futures_for, odds};
 pub use on_purpose::HeldBack;

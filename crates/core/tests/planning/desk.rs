@@ -172,7 +172,9 @@ fn answers(desk: &mut Desk, now: DateTime<Utc>) -> Vec<(&'static str, String)> {
     for p in 0..pictures {
         said.push(("outlook", format!("{:?}", desk.outlook(p, now).unwrap())));
         let until = (now + Duration::days(60)).timestamp() as f64;
-        said.push(("strata", format!("{:?}", desk.strata(p, now, (until, 40)).unwrap())));
+        let (studio, mut strata) = (desk.studio(), desk.strata(p, now, (until, 40)).unwrap());
+        said.push(("strata", format!("{:?}", strata.drawn(&studio).unwrap())));
+        desk.keep_strata(&strata);
         said.push(("slow", format!("{:?}", desk.slow_in_all(p, now).unwrap())));
     }
     said

@@ -338,7 +338,7 @@ fn an_outlook_seals_at_the_later_of_cure_and_school() {
     let mut studio = after_a_pass(StepKind::Varnish);
     let seal = |studio: &Studio| {
         let mut desk = Desk::new(Arc::new(studio.clone()));
-        let (coats, _) = desk.strata(0, utc(MONDAY), (0.0, 0)).unwrap();
+        let (coats, _) = desk.strata(0, utc(MONDAY), (0.0, 0)).unwrap().drawn(studio).unwrap();
         assert_eq!((coats[0].planned, coats[1].planned), (false, true));
         let cured = coats[0].history.if_left.at(ulvek_core::film::FilmState::ReadyToSeal).unwrap();
         (coats[0].seal_from.unwrap(), cured)

@@ -258,10 +258,10 @@ fn make_strata(scene: &Scene, p: usize, section: Option<&str>) -> Result<Strata,
     let laid_end = studio.pictures[p].steps.iter().filter_map(|s| s.laid_at).max();
     let last = planned_end.max(laid_end).unwrap_or(now).max(now);
     let until = last + Duration::days(STRATA_AFTER_DAYS);
-    let (coats, line) = scene
-        .app
-        .desks
-        .at(&scene.loaded, |desk| desk.strata(p, now, (seconds(until), STRATA_FRAMES)))?;
+    let asked = (seconds(until), STRATA_FRAMES);
+    let mut strata = scene.app.desks.at(&scene.loaded, |desk| desk.strata(p, now, asked))?;
+    let (coats, line) = strata.drawn(studio)?;
+    scene.app.desks.at(&scene.loaded, |desk| desk.keep_strata(&strata));
     let stacks = &line.stacks;
     let first = coats.first().map_or(now, |c| instant(c.history.coat.at));
     let from = (first.min(now) - Duration::days(1)).max(now - hours_shown());
