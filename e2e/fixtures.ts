@@ -1,6 +1,6 @@
 /** One application with its own database and its own clock per journey. */
 import AxeBuilder from '@axe-core/playwright';
-import { test as base, expect, type Page } from '@playwright/test';
+import { test as base, expect, type Download, type Locator, type Page } from '@playwright/test';
 import { startServer, type Server } from './server';
 
 export const test = base.extend<{ server: Server }>({
@@ -23,6 +23,16 @@ export async function open(
   await page.goto(view === 'Now' ? '/' : `/${view.toLowerCase()}`);
   const heading = { Now: /: /, Studio: /North-light room/ }[view as string] ?? view;
   await expect(page.getByRole('heading', { level: 1, name: heading })).toBeVisible();
+}
+
+/** The file behind a link. A view that still settles may move it from under the pointer: then it is pressed again. */
+export async function downloaded(page: Page, link: Locator): Promise<Download> {
+  let file: Download | undefined;
+  await expect(async () => {
+    [file] = await Promise.all([page.waitForEvent('download', { timeout: 20_000 }), link.click()]);
+  }).toPass();
+  if (!file) throw new Error('nothing was downloaded');
+  return file;
 }
 
 /** Opens the picture whose title begins so. */

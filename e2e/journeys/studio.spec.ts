@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { expect, expectAccessible, open, openPicture, test } from '../fixtures';
+import { downloaded, expect, expectAccessible, open, openPicture, test } from '../fixtures';
 
 test('hours and air decide when a step is done, and the reason stands with it', async ({
   page,
@@ -39,10 +39,10 @@ test('hours and air decide when a step is done, and the reason stands with it', 
 
 test('a studio goes out as a document and comes back in', async ({ page }, info) => {
   await open(page, 'Studio');
-  const download = page.waitForEvent('download');
-  await page.getByRole('link', { name: 'Export this studio' }).click();
   const file = info.outputPath('studio.json');
-  await (await download).saveAs(file);
+  await (
+    await downloaded(page, page.getByRole('link', { name: 'Export this studio' }))
+  ).saveAs(file);
   const document = JSON.parse(readFileSync(file, 'utf8')) as {
     format: string;
     studio: { name: string };
@@ -76,10 +76,10 @@ test('the plan is a calendar to download and to subscribe to', async ({ page, re
   const address = await page.getByLabel('Address to subscribe to').inputValue();
   expect(address).toMatch(/\/api\/studios\/[0-9a-f-]{36}\/plan\.ics$/);
   const subscribed = await (await request.get(address)).text();
-  const download = page.waitForEvent('download');
-  await page.getByRole('link', { name: 'Download the calendar' }).click();
   const file = info.outputPath('ulvek.ics');
-  await (await download).saveAs(file);
+  await (
+    await downloaded(page, page.getByRole('link', { name: 'Download the calendar' }))
+  ).saveAs(file);
   const events = (text: string) => text.match(/^UID:.*@ulvek/gm);
   expect(events(readFileSync(file, 'utf8'))).toEqual(events(subscribed));
   expect(subscribed).toContain('ACTION:DISPLAY');
