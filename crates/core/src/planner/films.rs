@@ -150,7 +150,7 @@ impl Films {
         self.rough.as_ref().map_or(0, |rough| rough.made)
     }
 
-    /// Takes over another document: pictures that are the same, of the same materials, keep what was computed.
+    /// Takes over another document: pictures that dry as they did, of the same materials, keep what was computed.
     pub fn turn_to(&mut self, old: &Studio, new: &Studio) {
         let same_room = old.dries_like(new) && old.schools == new.schools && old.hours == new.hours;
         let known = old.pictures.len();
@@ -165,13 +165,12 @@ impl Films {
             rough.make_room(new.pictures.len());
         }
         for p in 0..new.pictures.len() {
-            let is = &new.pictures[p];
-            if old.pictures.get(p).is_some_and(|was| was == is) && old.paints_like(new, p) {
+            let was = (p < known && old.paints_like(new, p)).then(|| &old.pictures[p]);
+            if was == Some(&new.pictures[p]) {
                 continue;
             }
             self.on_purpose.remove(&p);
-            let dries = old.pictures.get(p).is_some_and(|was| was.dries_like(is));
-            if !dries || !old.paints_like(new, p) {
+            if was.is_none_or(|was| !was.dries_like(&new.pictures[p])) {
                 self.held[p] = self.fine.begin_again(new, p);
                 if let Some(rough) = &mut self.rough {
                     rough.begin_again(new, p);
@@ -266,9 +265,8 @@ impl Films {
             return Ok(ready(&film.done, problem.studio, (i, below), at));
         }
         let unlearned = under.is_some_and(|of| self.is_unlearned((p, i), of));
-        let node = self.fine.node(film.bed);
-        let known = node.ready.iter().find(|(step, _)| *step == i).filter(|_| !unlearned);
-        if let Some((_, known)) = known {
+        let mut known = self.fine.node(film.bed).ready.iter().filter(|_| !unlearned);
+        if let Some((_, known)) = known.find(|(step, _)| *step == i) {
             return known.clone();
         }
         let bed = &mut self.fine.node_mut(film.bed).bed;
