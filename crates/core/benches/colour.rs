@@ -22,7 +22,6 @@ fn timed<T>(name: &str, aim_ms: f64, mut work: impl FnMut() -> T) {
 
 fn main() {
     let shelf = starter_shelf().unwrap();
-    timed("the paints of a shelf from their readings", 150.0, || Tubes::of(&shelf));
     let tubes = Tubes::of(&shelf);
     let glaze = Mix::of(&[("fluid-pb15", 1.0), ("fluid-pv19", 1.0), ("glazing", 8.0)]);
     timed("a ladder of 5 x 8", 5.0, || {

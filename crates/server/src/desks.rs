@@ -8,7 +8,7 @@ use std::hash::Hash;
 use std::sync::{Arc, Mutex, PoisonError};
 use std::time::Duration;
 use ulvek_core::learn::{KnownTimes, Learned};
-use ulvek_core::planner::{Desk, same_support};
+use ulvek_core::planner::Desk;
 use ulvek_core::seal::KnownFilms;
 use ulvek_core::studio::Studio;
 use ulvek_store::{Photograph, StoredStudio, StudioState};
@@ -77,14 +77,8 @@ impl Kept {
 
     /// Takes over the studio as it was loaded; what did not change stays known.
     fn turn_to(&mut self, loaded: &Loaded) {
-        let (old, new) = (self.desk.studio(), &loaded.studio);
-        let same = old.dries_like(new)
-            && old.pictures.len() == new.pictures.len()
-            && (0..new.pictures.len()).all(|p| same_support(&old, new, p));
-        if !same {
-            self.seals.clear();
-        }
-        self.desk.turn_to(new.clone());
+        self.seals.turn_to(&self.desk.studio(), &loaded.studio);
+        self.desk.turn_to(loaded.studio.clone());
         self.state = loaded.state.clone();
     }
 }
@@ -96,6 +90,8 @@ type Place = Arc<Mutex<Option<Kept>>>;
 pub struct Desks {
     desks: Cache<Uuid, Place>,
     pub(crate) loaded: Cache<(Uuid, Arc<StudioState>), Arc<Loaded>>,
+    /// Of each studio the version that was read last.
+    last: Cache<Uuid, Arc<Loaded>>,
     times: Cache<Uuid, Arc<Mutex<KnownTimes>>>,
 }
 
@@ -115,12 +111,24 @@ impl Default for Desks {
         Self {
             desks: latest_kept(MOST_DESKS).build(),
             loaded: loaded.build(),
+            last: latest_kept(MOST_DESKS).build(),
             times: latest_kept(MOST_DESKS).build(),
         }
     }
 }
 
 impl Desks {
+    /// The version of a studio that was read last.
+    pub(crate) fn last_loaded(&self, studio: Uuid) -> Option<Arc<Loaded>> {
+        self.last.get(&studio)
+    }
+
+    /// Keeps a version of a studio that was read.
+    pub(crate) fn keep(&self, key: (Uuid, Arc<StudioState>), loaded: &Arc<Loaded>) {
+        self.last.insert(key.0, loaded.clone());
+        self.loaded.insert(key, loaded.clone());
+    }
+
     /// What was followed of a studio to learn from its touch tests.
     pub(crate) fn times_of(&self, studio: Uuid) -> Arc<Mutex<KnownTimes>> {
         self.times.get_with(studio, Arc::default)

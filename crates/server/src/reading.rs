@@ -13,13 +13,21 @@ use uuid::Uuid;
 /// Not found, or the database is away.
 pub async fn load(app: &mut App, studio: Uuid) -> Result<Arc<Loaded>, Problem> {
     let desks = app.desks.clone();
-    let mut reading = app.reading().await?;
-    let state = Arc::new(ulvek_store::studio_state(&mut reading, studio).await?);
-    let key = (studio, state.clone());
-    if let Some(known) = desks.loaded.get(&key) {
+    let state = ulvek_store::studio_state(&mut *app.glance().await?, studio).await?;
+    if let Some(known) = desks.loaded.get(&(studio, Arc::new(state))) {
         return Ok(known);
     }
-    let mut stored = ulvek_store::load_studio(&mut reading, studio).await?;
+    let mut reading = app.reading().await?;
+    // It may have been changed since.
+    let state = Arc::new(ulvek_store::studio_state(&mut reading, studio).await?);
+    let key = (studio, state.clone());
+    let mut stored = match desks.last_loaded(studio) {
+        Some(last) => {
+            let states = (&*last.state, &*state);
+            ulvek_store::load_studio_again(&mut reading, &last.stored, states).await?
+        }
+        None => ulvek_store::load_studio(&mut reading, studio).await?,
+    };
     let photographs = ulvek_store::photographs_of_studio(&mut reading, studio).await?;
     reading.commit().await?;
     for row in &stored.unread {
@@ -36,7 +44,7 @@ pub async fn load(app: &mut App, studio: Uuid) -> Result<Arc<Loaded>, Problem> {
             Arc::new(Loaded { state, studio: stored.studio.clone(), stored, learned, photographs })
         })
         .await?;
-    desks.loaded.insert(key, loaded.clone());
+    desks.keep(key, &loaded);
     Ok(loaded)
 }
 
@@ -45,8 +53,8 @@ pub async fn load(app: &mut App, studio: Uuid) -> Result<Arc<Loaded>, Problem> {
 /// # Errors
 /// Not found, or the database is away.
 pub async fn load_around(app: &mut App, picture: Uuid) -> Result<Arc<Loaded>, Problem> {
-    let mut reading = app.reading().await?;
-    let studio = ulvek_store::find_picture(&mut reading, picture, Wanted::There).await?;
-    reading.commit().await?;
+    let mut glance = app.glance().await?;
+    let studio = ulvek_store::find_picture(&mut glance, picture, Wanted::There).await?;
+    drop(glance);
     load(app, studio).await
 }

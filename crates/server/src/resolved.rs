@@ -71,7 +71,7 @@ async fn studio(parts: &mut Parts, app: &App, wanted: Wanted) -> Result<Uuid, Pr
     let what = "such studio";
     let id = key(parts, app, "id", what).await?;
     let mut app = app.clone();
-    let mut conn = app.reading().await?;
+    let mut conn = app.glance().await?;
     named(ulvek_store::find_studio(&mut conn, id, wanted).await, what)?;
     Ok(id)
 }
@@ -96,7 +96,7 @@ async fn picture(parts: &mut Parts, app: &App, wanted: Wanted) -> Result<(Uuid, 
     let what = "such picture";
     let id = key(parts, app, "id", what).await?;
     let mut app = app.clone();
-    let mut conn = app.reading().await?;
+    let mut conn = app.glance().await?;
     let studio = named(ulvek_store::find_picture(&mut conn, id, wanted).await, what)?;
     Ok((id, studio))
 }
@@ -123,7 +123,7 @@ async fn photograph(parts: &mut Parts, app: &App, wanted: Wanted) -> Result<(Uui
     let what = "such photograph";
     let id = key(parts, app, "id", what).await?;
     let mut app = app.clone();
-    let mut conn = app.reading().await?;
+    let mut conn = app.glance().await?;
     let place = named(ulvek_store::find_photograph(&mut conn, id, wanted).await, what)?;
     Ok((id, place.picture))
 }
@@ -154,7 +154,7 @@ impl FromRequestParts<App> for InInstrument {
         let studio = key(parts, app, "id", what).await?;
         let id = key(parts, app, "instrument", what).await?;
         let mut app = app.clone();
-        let mut conn = app.reading().await?;
+        let mut conn = app.glance().await?;
         named(ulvek_store::find_instrument(&mut conn, studio, id).await, what)?;
         Ok(Self { id, studio })
     }

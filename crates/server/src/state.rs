@@ -15,6 +15,7 @@ use crate::searches::Searches;
 use crate::streams::Streams;
 use chrono::{DateTime, Duration, SubsecRound, Utc};
 use sqlx::mysql::MySqlPool;
+use sqlx::pool::PoolConnection;
 use sqlx::{MySql, MySqlConnection, Transaction};
 use std::collections::HashMap;
 use std::marker::PhantomData;
@@ -119,6 +120,14 @@ impl App {
         Ok(Held { tx: self.pool.begin().await?, _lent: Lent(PhantomData) })
     }
 
+    /// A connection for one statement that reads: it is of one moment without a transaction.
+    ///
+    /// # Errors
+    /// A problem when the database is away.
+    pub async fn glance(&mut self) -> Result<Glance<'_>, Problem> {
+        Ok(Glance { conn: self.pool.acquire().await?, _lent: Lent(PhantomData) })
+    }
+
     /// The one place that computes: for who holds no connection.
     pub const fn computing(&mut self) -> &Computer {
         &self.computer
@@ -189,6 +198,26 @@ impl App {
 pub struct Held<'a> {
     tx: Transaction<'static, MySql>,
     _lent: Lent<'a>,
+}
+
+/// A connection outside of a transaction, on loan as [`Held`] is.
+pub struct Glance<'a> {
+    conn: PoolConnection<MySql>,
+    _lent: Lent<'a>,
+}
+
+impl Deref for Glance<'_> {
+    type Target = MySqlConnection;
+
+    fn deref(&self) -> &MySqlConnection {
+        &self.conn
+    }
+}
+
+impl DerefMut for Glance<'_> {
+    fn deref_mut(&mut self) -> &mut MySqlConnection {
+        &mut self.conn
+    }
 }
 
 /// The loan: it lasts until its holder is dropped, which is what having a `Drop` of its own makes the compiler see.

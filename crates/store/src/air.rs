@@ -5,12 +5,12 @@
 //! what changed, and undo moves between revisions without writing a reading. Hours that instruments
 //! measured are no part of that: they lie over it, whatever is undone.
 
-use crate::StoreError;
 use crate::air_body::AirBody;
 use crate::measured::last_hours;
 use crate::revision::{self, Direction, History};
 use crate::unread::{self, UnreadRow};
 use crate::versioned::{AIR, Value, json};
+use crate::{ONCE, StoreError};
 use chrono::{DateTime, Utc};
 use sqlx::mysql::MySqlRow;
 use sqlx::{FromRow, MySql, MySqlConnection, QueryBuilder};
@@ -233,7 +233,7 @@ async fn end(
             at.push_bind(moment.naive_utc());
         }
         query.push(")");
-        query.build().execute(&mut *conn).await?;
+        query.build().persistent(ONCE).execute(&mut *conn).await?;
     }
     Ok(())
 }
@@ -258,7 +258,7 @@ async fn add(
                 .push_bind(reading.air_speed_m_s)
                 .push_bind(reading.source.clone());
         });
-        query.build().execute(&mut *conn).await?;
+        query.build().persistent(ONCE).execute(&mut *conn).await?;
     }
     Ok(())
 }

@@ -1,6 +1,6 @@
 //! Instruments of a studio, and the forecast that one sent last.
 
-use crate::StoreError;
+use crate::{ONCE, StoreError};
 use chrono::{DateTime, Utc};
 use sqlx::{FromRow, MySql, MySqlConnection, QueryBuilder};
 use ulvek_core::air::{Air, InstrumentKind, ORDINARY_M_S, RoomHour};
@@ -244,7 +244,7 @@ pub async fn keep_forecast(
                 .push_bind(h.outside.celsius)
                 .push_bind(h.outside.humidity);
         });
-        query.build().execute(&mut *conn).await?;
+        query.build().persistent(ONCE).execute(&mut *conn).await?;
     }
     Ok(())
 }

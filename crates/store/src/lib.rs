@@ -61,11 +61,13 @@ pub use setup::{SetupError, SetupLock};
 pub use shelf::{Ground, ShelfState, hold_ground, hold_ground_alone, save_shelf, undo_shelf};
 pub use studio::{
     StoredStudio, StudioListing, StudioState, create_studio, delete_studio, is_begun, list_studios,
-    load_studio, restore_studio, save_settings, studio_state, undo_settings, zone_of,
+    load_studio, load_studio_again, restore_studio, save_settings, studio_state, undo_settings,
+    zone_of,
 };
 
 pub use unread::UnreadRow;
 
+use sqlx::Connection;
 use sqlx::mysql::{MySqlConnectOptions, MySqlPool, MySqlPoolOptions};
 use std::str::FromStr;
 use std::time::Duration;
@@ -78,8 +80,17 @@ const CONNECTIONS: u32 = 8;
 /// How long a request waits for a connection [s] before the database counts as away. [practice]
 const PATIENCE_S: u64 = 3;
 
+/// How long a connection may have been idle to be lent untested. [practice] a database that went away is back no sooner
+const UNTESTED: Duration = Duration::from_secs(1);
+
 /// How long an edit waits for a lock of another one [s]. [practice]
 const LOCK_WAIT_S: u64 = 5;
+
+/// Statements that a connection keeps prepared; there are some 150. [practice]
+const PREPARED: usize = 256;
+/// What is said of a statement that is written anew each time (so many rows, these numbers): kept prepared it would only
+/// drive out those that come again.
+pub(crate) const ONCE: bool = false;
 
 /// What the database must refuse instead of changing it silently. [source: mariadb.com/kb, SQL_MODE]
 const STRICT: &str =
@@ -97,6 +108,15 @@ pub fn pool(url: &str) -> Result<MySqlPool, StoreError> {
     Ok(MySqlPoolOptions::new()
         .max_connections(CONNECTIONS)
         .acquire_timeout(Duration::from_secs(PATIENCE_S))
+        .test_before_acquire(false)
+        .before_acquire(|conn, lent| {
+            Box::pin(async move {
+                if lent.idle_for > UNTESTED {
+                    conn.ping().await?;
+                }
+                Ok(true)
+            })
+        })
         .after_connect(|conn, _| {
             Box::pin(async move {
                 // Shorter than the patience of whoever asks: the edit is then tried again.
@@ -109,13 +129,15 @@ pub fn pool(url: &str) -> Result<MySqlPool, StoreError> {
             })
         })
         .connect_lazy_with(
-            MySqlConnectOptions::from_str(url)?.charset(CHARSET).collation(COLLATION),
+            MySqlConnectOptions::from_str(url)?
+                .charset(CHARSET)
+                .collation(COLLATION)
+                .statement_cache_capacity(PREPARED),
         ))
 }
 
 /// Whether the database at `url` answers and lets its user in.
 pub async fn lets_in(url: &str) -> bool {
-    use sqlx::Connection;
     match sqlx::MySqlConnection::connect(url).await {
         Ok(connection) => connection.close().await.is_ok(),
         Err(_) => false,

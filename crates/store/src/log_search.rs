@@ -18,6 +18,10 @@ const LEFT_OUT: [&str; 36] = [
     "when", "where", "who", "will", "with", "und", "the", "www",
 ];
 
+/// Entries that are read by one statement, and for which at least it has places. [practice] a page
+const AT_ONCE: usize = 512;
+const FEW: usize = 8;
+
 /// What is looked for in the log of a studio.
 #[derive(Debug, Clone, Default)]
 pub struct LogAsked {
@@ -181,20 +185,26 @@ async fn found(
     Ok(LogFound { entries, of: u64::try_from(of.number).unwrap_or_default(), some: false })
 }
 
-/// The entries of these numbers, the last done first.
+/// The entries of these numbers, which are in the order of their entries.
 async fn entries(
     conn: &mut MySqlConnection,
     numbers: impl Iterator<Item = i64>,
 ) -> Result<Vec<(Option<Uuid>, LogEntry)>, StoreError> {
-    let mut list = QueryBuilder::new("SELECT ");
-    list.push(LogRow::COLUMNS).push(" FROM log_entry l WHERE l.number IN (NULL");
-    for number in numbers {
-        // Keys of our own, not bound: more of them may be asked for than a statement has places.
-        list.push(", ").push(number);
+    let numbers: Vec<Option<i64>> = numbers.map(Some).collect();
+    let mut found = Vec::with_capacity(numbers.len());
+    for some in numbers.chunks(AT_ONCE) {
+        // Few lengths, filled up with nothing: a statement that is known is not prepared again.
+        let places = some.len().next_power_of_two().max(FEW);
+        let mut list = QueryBuilder::new("SELECT ");
+        list.push(LogRow::COLUMNS).push(" FROM log_entry l WHERE l.number IN (NULL");
+        for number in some.iter().copied().chain(std::iter::repeat(None)).take(places) {
+            list.push(", ").push_bind(number);
+        }
+        list.push(") ORDER BY l.at DESC, l.number DESC");
+        let rows = list.build().fetch_all(&mut *conn).await?;
+        found.extend(read_entries(&rows, &mut Vec::new()));
     }
-    list.push(") ORDER BY l.at DESC, l.number DESC");
-    let rows = list.build().fetch_all(conn).await?;
-    Ok(read_entries(&rows, &mut Vec::new()))
+    Ok(found)
 }
 
 fn narrow(query: &mut QueryBuilder<MySql>, about: &[Uuid], asked: &LogAsked, by: &By) {

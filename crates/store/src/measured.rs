@@ -1,6 +1,6 @@
 //! What hygrometers measured: kept as it came, judged, and made into hours of the room.
 
-use crate::StoreError;
+use crate::{ONCE, StoreError};
 use chrono::{DateTime, SubsecRound, TimeDelta, Utc};
 use sqlx::{FromRow, MySql, MySqlConnection, QueryBuilder};
 use std::collections::{BTreeMap, HashMap};
@@ -43,7 +43,7 @@ pub async fn keep_measured(
                 .push_bind(m.celsius)
                 .push_bind(m.humidity);
         });
-        new += query.build().execute(&mut *conn).await?.rows_affected();
+        new += query.build().persistent(ONCE).execute(&mut *conn).await?.rows_affected();
     }
     Ok(new)
 }
@@ -228,7 +228,7 @@ async fn put_hours(
                 .push_bind(h.readings)
                 .push_bind(h.left_out);
         });
-        query.build().execute(&mut *conn).await?;
+        query.build().persistent(ONCE).execute(&mut *conn).await?;
     }
     Ok(())
 }

@@ -4,7 +4,7 @@ use crate::StoreError;
 use crate::air::{self, AirState};
 use crate::daybook;
 use crate::log;
-use crate::picture::{PictureRow, StoredPicture, create_picture};
+use crate::picture::{self, PictureRow, StoredPicture, create_picture};
 use crate::revision::{self, Direction, History};
 use crate::settings_body::SettingsBody;
 use crate::shelf::{self, Ground, ShelfState};
@@ -113,36 +113,56 @@ impl StudioState {
     }
 }
 
-/// Reads what a studio is made of.
+/// Reads what a studio is made of, in one statement: all of one moment.
 ///
 /// # Errors
 /// [`StoreError::NotFound`] when there is none.
 pub async fn studio_state(conn: &mut MySqlConnection, id: Uuid) -> Result<StudioState, StoreError> {
-    let (settings, shelf, air, measured, daybook): (i64, i64, i64, i64, i64) = sqlx::query_as(
-        "SELECT s.version, h.version, a.version, a.measured, \
-         (SELECT COALESCE(MAX(l.number), 0) FROM log_entry l WHERE l.studio_id = s.id) FROM studio s \
+    let rows: Vec<StateRow> = sqlx::query_as(
+        "SELECT 'studio' AS part, s.id, 0 AS place, s.version, h.version AS shelf, a.version AS air, a.measured, \
+         (SELECT COALESCE(MAX(l.number), 0) FROM log_entry l WHERE l.studio_id = s.id) AS daybook FROM studio s \
          JOIN shelf h ON h.studio_id = s.id JOIN air a ON a.studio_id = s.id \
-         WHERE s.id = ? AND s.deleted_at IS NULL",
+         WHERE s.id = ? AND s.deleted_at IS NULL \
+         UNION ALL SELECT 'picture', id, position, version, 0, 0, 0, 0 FROM picture \
+         WHERE studio_id = ? AND deleted_at IS NULL \
+         UNION ALL SELECT 'photograph', f.id, 0, f.version, 0, 0, 0, 0 FROM photograph f \
+         JOIN picture p ON p.id = f.picture_id \
+         WHERE p.studio_id = ? AND p.deleted_at IS NULL AND f.deleted_at IS NULL",
     )
     .bind(id)
-    .fetch_one(&mut *conn)
-    .await?;
-    let pictures = sqlx::query_as(
-        "SELECT id, version FROM picture WHERE studio_id = ? AND deleted_at IS NULL \
-         ORDER BY position, id",
-    )
     .bind(id)
-    .fetch_all(&mut *conn)
-    .await?;
-    let photographs = sqlx::query_as(
-        "SELECT f.id, f.version FROM photograph f JOIN picture p ON p.id = f.picture_id \
-         WHERE p.studio_id = ? AND p.deleted_at IS NULL AND f.deleted_at IS NULL \
-         ORDER BY f.id",
-    )
     .bind(id)
     .fetch_all(conn)
     .await?;
-    Ok(StudioState { settings, shelf, air, measured, daybook, pictures, photographs })
+    let studio = rows.iter().find(|row| row.part == "studio").ok_or(StoreError::NotFound)?;
+    let of = |what: &str| {
+        let mut mine: Vec<_> = rows.iter().filter(|row| row.part == what).collect();
+        mine.sort_by_key(|row| (row.place, row.id));
+        mine.into_iter().map(|row| (row.id, row.version)).collect()
+    };
+    Ok(StudioState {
+        settings: studio.version,
+        shelf: studio.shelf,
+        air: studio.air,
+        measured: studio.measured,
+        daybook: studio.daybook,
+        pictures: of("picture"),
+        photographs: of("photograph"),
+    })
+}
+
+/// A part of a studio with its version: the studio itself with those of shelf, air and day book, a picture or a
+/// photograph.
+#[derive(FromRow)]
+struct StateRow {
+    part: String,
+    id: Uuid,
+    place: i64,
+    version: i64,
+    shelf: i64,
+    air: i64,
+    measured: i64,
+    daybook: i64,
 }
 
 /// Stores a whole studio as a new one. Belongs in a transaction: all of it or nothing.
@@ -223,6 +243,44 @@ pub async fn load_studio(conn: &mut MySqlConnection, id: Uuid) -> Result<StoredS
     let history = revision::history(conn, id).await?;
     let studio = Arc::new(studio);
     Ok(StoredStudio { id, version, studio, pictures, history, air, shelf, unread })
+}
+
+/// Reads a studio again that was `known` when it was made of `was`, and is made of `is` now: only the pictures and the
+/// day book that changed since. All of it where anything else did, or something could not be read.
+///
+/// # Errors
+/// [`StoreError::NotFound`] when there is none.
+pub async fn load_studio_again(
+    conn: &mut MySqlConnection,
+    known: &StoredStudio,
+    (was, is): (&StudioState, &StudioState),
+) -> Result<StoredStudio, StoreError> {
+    let pictures = was.pictures.iter().zip(&is.pictures);
+    let same = known.unread.is_empty()
+        && was.pictures.len() == is.pictures.len()
+        && pictures.clone().all(|((old, _), (new, _))| old == new)
+        && (was.settings, was.shelf, was.air, was.measured)
+            == (is.settings, is.shelf, is.air, is.measured);
+    if !same {
+        return load_studio(conn, known.id).await;
+    }
+    let mut again = known.clone();
+    for (stored, (_, (id, _))) in
+        again.pictures.iter_mut().zip(pictures).filter(|(_, (was, is))| was != is)
+    {
+        *stored = match picture::load_picture(conn, *id).await {
+            // Which of its rows, is said where all are read.
+            Err(StoreError::Unreadable(_)) => return load_studio(conn, known.id).await,
+            read => read?,
+        };
+    }
+    let mut studio = Studio::clone(&known.studio);
+    studio.pictures = again.pictures.iter().map(|p| p.picture.clone()).collect();
+    if was.daybook != is.daybook {
+        studio.happened = daybook::daybook_in(conn, known.id, &mut again.unread).await?;
+    }
+    again.studio = Arc::new(studio);
+    Ok(again)
 }
 
 fn settings_in(body: &str) -> Result<SettingsBody, StoreError> {

@@ -283,6 +283,17 @@ impl AirSeries {
         next.or_else(|| self.end().filter(|end| *end > t))
     }
 
+    /// The last of those times that is not after `t` [s].
+    pub fn last_change(&self, t: f64) -> Option<f64> {
+        let over = self.end().filter(|end| *end <= t);
+        over.or_else(|| {
+            let n = self.readings.partition_point(|(at, _)| *at <= t);
+            let was = |k: usize| k.checked_sub(1).map_or(&self.base, |k| &self.readings[k].1);
+            let changes = (0..n).rev().find(|k| self.readings[*k].1 != *was(*k));
+            changes.map(|k| self.readings[k].0)
+        })
+    }
+
     /// Until when the last reading stands [s]; what comes after is not known.
     pub fn end(&self) -> Option<f64> {
         match self.readings[..] {

@@ -19,6 +19,7 @@ mod shelf;
 mod spectrum;
 mod surface;
 mod tint;
+mod told;
 mod values;
 
 pub use cards::{grey, ground, usual_cards};

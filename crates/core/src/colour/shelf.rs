@@ -4,6 +4,7 @@ use super::paint::{Optics, Untold};
 use super::spectrum::Spectrum;
 use super::surface::Inside;
 use super::tint::Tinted;
+use super::told::{by_cards, by_three};
 use crate::mix::{Drawdown, Material, MaterialKind, Mix, MixError, Part, SwatchSeen};
 use std::sync::OnceLock;
 
@@ -63,7 +64,7 @@ impl Told {
             return (optics, Self::Tint);
         }
         let untold = match &material.drawdown {
-            Some(drawdown) => match Optics::told_by(drawdown) {
+            Some(drawdown) => match by_cards(drawdown) {
                 Ok(optics) => return (optics, Self::Readings),
                 // What hides at once is drawn as it was seen.
                 Err(Untold::Equal) => {
@@ -88,7 +89,8 @@ pub fn told_by_tint(material: &Material, shelf: &[Material]) -> Option<Result<Op
     let (drawdown, tint) = (material.drawdown.as_ref()?, material.tint.as_ref()?);
     let white = shelf.iter().find(|m| m.id == tint.white)?;
     // Of the white its cards alone: a tint of white in white says nothing.
-    let optics = Optics::told_by(white.drawdown.as_ref()?).ok()?;
+    let cards = white.drawdown.as_ref()?;
+    let optics = by_cards(cards).ok()?;
     let solids = material.composition.solids();
     let whole = solids + tint.white_parts * white.composition.solids();
     let (little, much) = SCATTERS;
@@ -98,7 +100,7 @@ pub fn told_by_tint(material: &Material, shelf: &[Material]) -> Option<Result<Op
         white: &optics,
         scatters: if material.hardly_scatters() { little } else { much },
     };
-    (solids > 0.0).then(|| Optics::told_by_three(drawdown, &tinted))
+    (solids > 0.0).then(|| by_three(drawdown, &tinted, cards))
 }
 
 impl<'a> Tubes<'a> {

@@ -19,6 +19,8 @@ pub struct Course {
     last: Option<(f64, Composition)>,
     /// With it.
     top: Film,
+    /// What the next coat lies on, followed as far as it was [waited](Self::wait_near) for one.
+    waited: Option<Film>,
 }
 
 impl Course {
@@ -30,12 +32,13 @@ impl Course {
         start: f64,
     ) -> Self {
         let film = Film::new(futures.late.ground(ground), length_m, grid, start);
-        Self { futures, below: film.clone(), last: None, top: film }
+        Self { futures, below: film.clone(), last: None, top: film, waited: None }
     }
 
     /// Goes on in `futures`; what was is as it was.
     pub fn turn_to(&mut self, futures: Arc<Futures>) {
         self.futures = futures;
+        self.waited = None;
     }
 
     /// The film as it is now.
@@ -54,6 +57,38 @@ impl Course {
         self.top.grid().goes_on && self.futures.late.is_even() && self.top.time() <= at
     }
 
+    /// What a coat at `at` [s] is laid on, as far as it was followed.
+    fn under(&self, at: f64) -> Film {
+        if self.goes_on_to(at) {
+            return self.top.clone();
+        }
+        if let Some(waited) = self.waited.as_ref().filter(|waited| waited.time() <= at) {
+            return waited.clone();
+        }
+        let mut below = self.below.clone();
+        if let Some(last) = self.last {
+            let (wet_m, mix) = self.futures.late.below(last);
+            below.lay(wet_m, mix);
+        }
+        below
+    }
+
+    /// Follows what a coat at `at` [s] would lie on to the last change of air before: so far each later coat comes by
+    /// the same steps, and need not follow them again.
+    ///
+    /// # Errors
+    /// [`Diverged`] when it cannot be followed; nothing is changed then.
+    pub fn wait_near(&mut self, at: f64) -> Result<(), Diverged> {
+        let air = self.futures.late.air();
+        let Some(change) = air.last_change(at).filter(|_| !self.goes_on_to(at)) else {
+            return Ok(());
+        };
+        let mut film = self.under(at);
+        film.advance(air, change, None)?;
+        self.waited = Some(film);
+        Ok(())
+    }
+
     /// Follows the film to `at` [s] and lays a coat of `wet_m` [m] on it. From the last coat on, not from
     /// where states were looked for: whoever asks comes by the same steps to the same film (but see
     /// [`Grid::goes_on`]).
@@ -62,13 +97,10 @@ impl Course {
     /// [`Diverged`] when it cannot be followed; nothing is changed then.
     pub fn lay(&mut self, at: f64, wet_m: f64, mix: Composition) -> Result<(), Diverged> {
         let late = &self.futures.late;
-        let mut below = if self.goes_on_to(at) { self.top.clone() } else { self.below.clone() };
-        if let Some(last) = self.last.filter(|_| !self.goes_on_to(at)) {
-            let (wet_m, mix) = late.below(last);
-            below.lay(wet_m, mix);
-        }
+        let mut below = self.under(at);
         below.advance(late.air(), at, None)?;
         self.below = below;
+        self.waited = None;
         self.last = Some((wet_m, mix));
         let (wet_m, mix) = late.on_top((wet_m, mix));
         self.top = self.below.clone();

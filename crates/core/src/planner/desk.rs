@@ -118,7 +118,7 @@ fn ready_key(studio: &Studio, plan: &Plan, p: usize) -> Result<ReadyKey, CoatFau
 }
 
 /// Whether picture `p` is the same thing to paint on in both: same name, size and ground.
-pub fn same_support(a: &Studio, b: &Studio, p: usize) -> bool {
+pub(crate) fn same_support(a: &Studio, b: &Studio, p: usize) -> bool {
     let of = |d: &Studio| {
         let picture = &d.pictures[p];
         let packed = (picture.due.is_some(), picture.is_packed());

@@ -12,6 +12,7 @@ use super::played::{Judged, Played};
 use super::problem::{Known, Problem};
 use super::ready::planned_on;
 use crate::film::{FilmState, Grid};
+use crate::picture::Picture;
 use crate::readiness::{Blocked, Done, FilmReady, NotReady, Ready, Stretch, Wait, WaitReason};
 use crate::studio::Studio;
 use crate::time::{whole_instant, whole_seconds};
@@ -56,6 +57,11 @@ pub(super) struct Films {
     pub read: u64,
     /// Long waits that came out, while somebody else wants to know them.
     told: Option<Vec<Lesson>>,
+}
+
+/// Whether the same of both pictures is asked for when they are to be ready: a day at all, and wrapped or not.
+fn is_ready_like(one: &Picture, other: &Picture) -> bool {
+    one.ready_by == other.ready_by && one.due.is_some() == other.due.is_some()
 }
 
 impl Films {
@@ -166,11 +172,15 @@ impl Films {
         }
         for p in 0..new.pictures.len() {
             let was = (p < known && old.paints_like(new, p)).then(|| &old.pictures[p]);
-            if was == Some(&new.pictures[p]) {
+            let is = &new.pictures[p];
+            if was == Some(is) {
                 continue;
             }
-            self.on_purpose.remove(&p);
-            if was.is_none_or(|was| !was.dries_like(&new.pictures[p])) {
+            let dries_like = was.is_some_and(|was| was.dries_like(is));
+            if !dries_like || was.is_none_or(|was| !is_ready_like(was, is)) {
+                self.on_purpose.remove(&p);
+            }
+            if !dries_like {
                 self.held[p] = self.fine.begin_again(new, p);
                 if let Some(rough) = &mut self.rough {
                     rough.begin_again(new, p);

@@ -14,6 +14,9 @@ use chrono::{DateTime, Utc};
 use std::iter::successors;
 use std::sync::Arc;
 
+/// Coats that were looked at on a picture and are kept. [practice] a gate asks for one at once and in its first good hour
+const MOST_TRIED: usize = 4;
+
 /// Why a film is not ready for a step.
 #[derive(Debug, Clone, PartialEq)]
 pub enum NotReady {
@@ -47,6 +50,8 @@ pub struct Bed {
     pub done: Done,
     /// The films: first that of what is in no section, then those of sections.
     films: Vec<Lain>,
+    /// Coats that were looked at on it as if they were laid, and the picture then; the last one last.
+    tried: Vec<(LaidCoat, Self)>,
 }
 
 /// The film at one place of a picture.
@@ -58,6 +63,8 @@ struct Lain {
     /// The film right after its last coat, and the same run ahead to find states.
     laid: Arc<Laid>,
     ahead: Course,
+    /// The same as laid, waited for the coats that were looked at on it.
+    near: Option<Course>,
 }
 
 /// A film right after a coat, and after those below it.
@@ -118,8 +125,9 @@ impl Bed {
         let start = history.first().map_or(0.0, |(at, _)| seconds(*at));
         let film = studio.pictures[p].bare(grid, start, &studio.futures());
         let laid = Arc::new(Laid { film: film.clone(), coat: None, before: None });
-        let rest = Lain { place: REST, top: None, laid, ahead: film };
-        let mut bed = Self { done: Done::nothing(studio, p), films: vec![rest] };
+        let rest = Lain { place: REST, top: None, laid, ahead: film, near: None };
+        let done = Done::nothing(studio, p);
+        let mut bed = Self { done, films: vec![rest], tried: Vec::new() };
         for (at, i) in history {
             bed.finish(studio, *i, *at)?;
         }
@@ -131,6 +139,7 @@ impl Bed {
     /// # Errors
     /// [`CoatFault`] when the film cannot be followed.
     pub fn wait_until(&mut self, studio: &Studio, now: DateTime<Utc>) -> Result<(), CoatFault> {
+        self.tried.clear();
         let picture = &studio.pictures[self.done.picture()];
         for film in self.films.iter_mut().filter(|f| f.laid.film.time() < seconds(now)) {
             let top = film.top.unwrap_or(usize::MAX);
@@ -138,17 +147,20 @@ impl Bed {
             waited.advance(seconds(now), None).map_err(|e| picture.fault(top, e))?;
             film.ahead = waited.clone();
             film.laid = film.laid.with(waited, None);
+            film.near = None;
         }
         Ok(())
     }
 
     /// Goes on in the air of `studio`, which was the same until now.
     pub fn turn_to(&mut self, studio: &Studio) {
+        self.tried.clear();
         let futures = studio.futures();
         for film in &mut self.films {
             let mut laid = film.laid.film.clone();
             laid.turn_to(futures.clone());
             film.laid = film.laid.with(laid, film.laid.coat);
+            film.near = None;
             film.ahead.turn_to(futures.clone());
         }
     }
@@ -177,13 +189,16 @@ impl Bed {
         let picture = &studio.pictures[self.done.picture()];
         let coat = picture.coat_at(&studio.materials, i, seconds(at))?;
         let Some(coat) = coat else {
+            self.tried.clear();
             self.done.mark(studio, i, at, false);
             return Ok(());
         };
         let lay = |film: &mut Lain| {
-            let on = if film.ahead.goes_on_to(coat.at) { &film.ahead } else { &film.laid.film };
+            let near = film.near.as_ref().unwrap_or(&film.laid.film);
+            let on = if film.ahead.goes_on_to(coat.at) { &film.ahead } else { near };
             let mut laid = on.clone();
             picture.lay(&mut laid, &coat)?;
+            film.near = None;
             film.ahead = laid.clone();
             let before = Some(film.laid.clone());
             film.laid = Arc::new(Laid { film: laid, coat: Some(coat), before });
@@ -192,6 +207,7 @@ impl Bed {
         };
         if let ([film], REST) = (self.films.as_mut_slice(), coat.place) {
             lay(film)?;
+            self.tried.clear();
             self.done.mark(studio, i, at, true);
             return Ok(());
         }
@@ -202,6 +218,7 @@ impl Bed {
         let meets = |film: &&mut Lain| coat.place == REST || coat.place == film.place;
         films.iter_mut().filter(meets).try_for_each(lay)?;
         self.films = films;
+        self.tried.clear();
         self.done.mark(studio, i, at, true);
         Ok(())
     }
@@ -262,19 +279,37 @@ impl Bed {
     /// # Errors
     /// [`CoatFault`] when it cannot be computed.
     pub fn coat_reaches<const N: usize>(
-        &self,
+        &mut self,
         studio: &Studio,
         (i, end): (usize, DateTime<Utc>),
         states: [FilmState; N],
     ) -> Result<[Option<DateTime<Utc>>; N], CoatFault> {
-        let mut wet = self.clone();
-        wet.finish(studio, i, end)?;
-        if wet.done.last_coat() != Some(i) {
+        let picture = &studio.pictures[self.done.picture()];
+        let Some(coat) = picture.coat_at(&studio.materials, i, seconds(end))? else {
             return Ok([None; N]);
-        }
+        };
+        let known = self.tried.iter().position(|(known, _)| *known == coat);
+        let mut wet = match known.map(|n| self.tried.remove(n)) {
+            Some((_, known)) => known,
+            None => {
+                for film in &mut self.films {
+                    let near = film.near.get_or_insert_with(|| film.laid.film.clone());
+                    near.wait_near(coat.at).map_err(|e| picture.fault(i, e))?;
+                }
+                let tried = std::mem::take(&mut self.tried);
+                let mut wet = self.clone();
+                self.tried = tried;
+                wet.finish(studio, i, end)?;
+                wet
+            }
+        };
         let mut found = [None; N];
         for (n, state) in states.into_iter().enumerate() {
             found[n] = wet.reaches_under(studio, (i, state))?;
+        }
+        self.tried.push((coat, wet));
+        if self.tried.len() > MOST_TRIED {
+            self.tried.remove(0);
         }
         Ok(found)
     }

@@ -3,7 +3,7 @@
 
 use crate::film::{Course, FilmState, Grid, HORIZON_S};
 use crate::picture::{CoatFault, LaidCoat, films_after};
-use crate::planner::{Plan, coats_of};
+use crate::planner::{Plan, coats_of, same_support};
 use crate::readiness::{Bed, Calendar, FitAir, pinned};
 use crate::studio::{Studio, StudioHours, daylight};
 use crate::time::{full_minute, instant, minutes_s, seconds, whole_seconds};
@@ -43,8 +43,8 @@ struct KnownStudio {
     calendar: Calendar,
 }
 
-/// What is known of the films of one studio in one air. Whoever holds it forgets it when the air or
-/// the size of a picture changes; everything else it tells by what was done.
+/// What is known of the films of one studio in one air. Whoever holds it has it [turned](Self::turn_to) to each version
+/// of the studio; what changes with neither the air nor the size of a picture it tells by what was done.
 #[derive(Debug, Clone, Default)]
 pub struct KnownFilms {
     beds: HashMap<usize, KnownBed>,
@@ -58,9 +58,14 @@ pub struct KnownFilms {
 }
 
 impl KnownFilms {
-    /// Forgets all.
-    pub fn clear(&mut self) {
-        *self = Self::default();
+    /// Takes over another version of the studio: all is forgotten where its air or what it is painted on is another.
+    pub fn turn_to(&mut self, old: &Studio, new: &Studio) {
+        let same = old.dries_like(new)
+            && old.pictures.len() == new.pictures.len()
+            && (0..new.pictures.len()).all(|p| same_support(old, new, p));
+        if !same {
+            *self = Self::default();
+        }
     }
 
     /// What is known where the air is another from `now` on: how picture `p`, with `history`, is now.

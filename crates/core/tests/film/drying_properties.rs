@@ -1,8 +1,9 @@
 //! What must hold for every film, whatever the constants are.
 
 use proptest::prelude::*;
+use std::sync::Arc;
 use ulvek_core::air::{Air, AirSeries, heat_transfer_coefficient};
-use ulvek_core::film::{Film, FilmState, Futures, Grid, Ground, HORIZON_S};
+use ulvek_core::film::{Course, Film, FilmState, Futures, Grid, Ground, HORIZON_S, Habit};
 use ulvek_core::mix::{Composition, Material, MaterialKind, Mix, Part};
 use ulvek_core::picture::{LaidCoat, Picture, REST, follow};
 
@@ -44,6 +45,29 @@ proptest! {
         prop_assert!(dry(um, celsius - 4.0, humidity, speed) > here);
         prop_assert!(dry(um, celsius, humidity + 0.1, speed) > here);
         prop_assert!(dry(um, celsius, humidity, speed * 1.8) < here);
+    }
+
+    #[test]
+    fn a_coat_lies_as_if_none_had_been_looked_at_before_it(
+        hours in prop::collection::vec(0.3f64..0.8, 1..60), looked in prop::collection::vec(0.0f64..80.0, 1..4),
+        after in 0.5f64..80.0, um in 20.0f64..90.0,
+    ) {
+        let air = |humidity| Air::try_new(20.0, humidity, 0.15).unwrap();
+        let readings = hours.iter().enumerate().map(|(h, rh)| (h as f64 * 3600.0, air(*rh)));
+        let air = AirSeries::new(air(0.5), readings.collect());
+        let futures = Arc::new(Futures::at(0.5, &Habit::BOOK, &air, None));
+        let bare = Course::bare(futures, (Ground::of(10.0), 0.4), Grid::PLANNING, -1800.0);
+        let states = |near: &[f64]| {
+            let mut course = bare.clone();
+            course.lay(0.0, um * 1e-6, heavy()).unwrap();
+            for hour in near {
+                course.wait_near(hour * 3600.0).unwrap();
+            }
+            course.lay(after * 3600.0, 60e-6, heavy()).unwrap();
+            course.advance(after * 3600.0 + HORIZON_S, Some(FilmState::ReadyToWrap)).unwrap();
+            FilmState::REACHED.map(|s| course.film().events().at(s))
+        };
+        prop_assert_eq!(states(&looked), states(&[]));
     }
 
     #[test]

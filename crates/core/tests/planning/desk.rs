@@ -9,6 +9,7 @@ use ulvek_core::mix::Mix;
 use ulvek_core::picture::{Picture, ReadyBy, Step, StepKind};
 use ulvek_core::planner::Desk;
 use ulvek_core::quantity::Pace;
+use ulvek_core::seal::{KnownFilms, gate_with};
 use ulvek_core::studio::{OpenHours, OrderEntry, Studio, StudioHours, Waiting};
 use ulvek_testkit::{at, step, studio};
 
@@ -43,7 +44,7 @@ fn evenings() -> Studio {
 /// Something that a painter changes.
 #[derive(Debug, Clone)]
 enum Edit {
-    Film(usize, f64),
+    Film(usize, usize, f64),
     Minutes(usize, usize, f64),
     Lays(usize),
     TakesBack(usize),
@@ -62,7 +63,7 @@ enum Edit {
 fn edit() -> impl Strategy<Value = Edit> {
     let p = 0..3_usize;
     prop_oneof![
-        (p.clone(), 20.0..90.0).prop_map(|(p, um)| Edit::Film(p, um)),
+        (p.clone(), 2..4_usize, 20.0..90.0).prop_map(|(p, i, um)| Edit::Film(p, i, um)),
         (p.clone(), 0..4_usize, 10.0..170.0).prop_map(|(p, i, m)| Edit::Minutes(p, i, m)),
         p.clone().prop_map(Edit::Lays),
         p.clone().prop_map(Edit::TakesBack),
@@ -86,7 +87,11 @@ fn edited(was: &Studio, edit: &Edit) -> Studio {
     let pictures = studio.pictures.len();
     let of = |p: &usize| p % pictures;
     match edit {
-        Edit::Film(p, um) => studio.pictures[of(p)].steps[2].wet_film_um = Some(*um),
+        Edit::Film(p, i, um) => {
+            let steps = &mut studio.pictures[of(p)].steps;
+            let i = i % steps.len();
+            steps[i].wet_film_um = Some(*um);
+        }
         Edit::Minutes(p, i, min) => {
             let steps = &mut studio.pictures[of(p)].steps;
             let i = i % steps.len();
@@ -159,8 +164,11 @@ fn edited(was: &Studio, edit: &Edit) -> Studio {
     studio
 }
 
-/// Everything that is asked of a desk at `now`, as it prints.
-fn answers(desk: &mut Desk, now: DateTime<Utc>) -> Vec<(&'static str, String)> {
+/// Everything that is asked of a desk and of films under seals at `now`, as it prints.
+fn answers(
+    (desk, seals): (&mut Desk, &mut KnownFilms),
+    now: DateTime<Utc>,
+) -> Vec<(&'static str, String)> {
     let pictures = desk.studio().pictures.len();
     desk.follow_all(now).unwrap();
     let mut said = vec![
@@ -176,6 +184,8 @@ fn answers(desk: &mut Desk, now: DateTime<Utc>) -> Vec<(&'static str, String)> {
         said.push(("strata", format!("{:?}", strata.drawn(&studio).unwrap())));
         desk.keep_strata(&strata);
         said.push(("slow", format!("{:?}", desk.slow_in_all(p, now).unwrap())));
+        let plan = desk.plan(now);
+        said.push(("gate", format!("{:?}", gate_with(&studio, p, (&plan, &[]), now, seals))));
     }
     said
 }
@@ -190,16 +200,19 @@ proptest! {
     ) {
         let mut studio = evenings();
         let mut kept = Desk::new(Arc::new(studio.clone()));
-        answers(&mut kept, at());
+        let mut seals = KnownFilms::default();
+        answers((&mut kept, &mut seals), at());
         for (n, edit) in edits.iter().enumerate() {
             studio = edited(&studio, edit);
+            seals.turn_to(&kept.studio(), &studio);
             kept.turn_to(Arc::new(studio.clone()));
             // Not every version is looked at.
             if !asked[n] && n + 1 < edits.len() {
                 continue;
             }
-            let fresh = answers(&mut Desk::new(Arc::new(studio.clone())), at());
-            for (old, new) in answers(&mut kept, at()).into_iter().zip(fresh) {
+            let mut new = (Desk::new(Arc::new(studio.clone())), KnownFilms::default());
+            let fresh = answers((&mut new.0, &mut new.1), at());
+            for (old, new) in answers((&mut kept, &mut seals), at()).into_iter().zip(fresh) {
                 prop_assert_eq!(old, new, "after {:?}", &edits[..=n]);
             }
         }

@@ -4,7 +4,7 @@
 use crate::compute::{Key, Lane, Named};
 use crate::desks::Loaded;
 use crate::problem::Problem;
-use crate::reading::{load, load_around};
+use crate::reading::load;
 use crate::state::App;
 use axum::body::{Body, Bytes};
 use axum::http::{HeaderMap, HeaderValue, StatusCode, header};
@@ -14,22 +14,6 @@ use serde::Serialize;
 use std::sync::Arc;
 use uuid::Uuid;
 
-/// What a view is asked of.
-#[derive(Clone, Copy)]
-pub(super) enum Of {
-    /// A studio.
-    Studio(Uuid),
-    /// A picture and the studio around it.
-    Picture(Uuid),
-}
-
-async fn loaded(app: &mut App, of: Of) -> Result<Arc<Loaded>, Problem> {
-    match of {
-        Of::Studio(id) => load(app, id).await,
-        Of::Picture(id) => load_around(app, id).await,
-    }
-}
-
 /// A studio as it was loaded, the desk it is worked on, and the moment.
 pub(super) struct Scene {
     pub app: App,
@@ -37,16 +21,16 @@ pub(super) struct Scene {
     pub now: DateTime<Utc>,
 }
 
-/// Answers `question` about `of` with what `make` makes; a browser that has that very answer already
+/// Answers `question` about a studio, or a picture in it, with what `make` makes; a browser that has that very answer already
 /// is told so.
 pub(super) async fn view<T: Serialize>(
     app: &mut App,
-    of: Of,
+    studio: Uuid,
     headers: &HeaderMap,
     question: String,
     make: impl FnOnce(&Scene) -> Result<T, Problem> + Send + 'static,
 ) -> Result<Response, Problem> {
-    let loaded = loaded(app, of).await?;
+    let loaded = load(app, studio).await?;
     let now = app.clock.now();
     let key = key_of(&loaded, now, &question);
     let mark = mark_of(&key.key);
@@ -68,11 +52,11 @@ pub(super) fn asked<T: Serialize>(what: &str, with: &T) -> Result<String, Proble
 /// Answers a question that was sent with numbers of its own; nobody polls it.
 pub(super) async fn answer<T: Serialize>(
     app: &mut App,
-    (of, lane): (Of, Lane),
+    (studio, lane): (Uuid, Lane),
     question: String,
     make: impl FnOnce(&Scene) -> Result<T, Problem> + Send + 'static,
 ) -> Result<Response, Problem> {
-    let loaded = loaded(app, of).await?;
+    let loaded = load(app, studio).await?;
     let now = app.clock.now();
     let key = key_of(&loaded, now, &question);
     let bytes = computed(app, loaded, (key, lane), now, make).await?;

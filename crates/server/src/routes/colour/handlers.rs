@@ -9,7 +9,7 @@ use crate::extract::{Asked, Body, Raw};
 use crate::photograph::{develop, points, spots};
 use crate::problem::Problem;
 use crate::resolved::{InPhotograph, InPicture};
-use crate::routes::view::{Of, answer, asked};
+use crate::routes::view::{answer, asked};
 use crate::state::App;
 use axum::Json;
 use axum::extract::State;
@@ -23,11 +23,11 @@ use ulvek_store::{Rendition, Wanted};
     params(("id" = Uuid, Path)), request_body = ColourAsk, responses((status = 200, body = ColourOut)))]
 pub async fn cup_colour(
     State(mut app): State<App>,
-    InPicture { id, .. }: InPicture,
+    InPicture { id, studio }: InPicture,
     Body(ask): Body<ColourAsk>,
 ) -> Result<Response, Problem> {
     let question = asked(&format!("colour {id}"), &ask)?;
-    answer(&mut app, (Of::Picture(id), Lane::Quick), question, move |scene| {
+    answer(&mut app, (studio, Lane::Quick), question, move |scene| {
         let p = scene.loaded.place_of(id)?;
         Ok(ColourOut::of(scene.loaded.studio.cup_colours(p, &ask.read())?))
     })
@@ -39,7 +39,7 @@ pub async fn cup_colour(
     params(("id" = Uuid, Path)), request_body = MatchAsk, responses((status = 200, body = MatchOut)))]
 pub async fn match_colour(
     State(mut app): State<App>,
-    InPicture { id, .. }: InPicture,
+    InPicture { id, studio }: InPicture,
     Body(ask): Body<MatchAsk>,
 ) -> Result<Response, Problem> {
     let question = asked(&format!("match {id}"), &ask)?;
@@ -47,7 +47,7 @@ pub async fn match_colour(
         let why = "say one thing to look for: a colour, a material, or no cast";
         return Err(Problem::refused("colour", why));
     };
-    answer(&mut app, (Of::Picture(id), Lane::Quick), question, move |scene| {
+    answer(&mut app, (studio, Lane::Quick), question, move |scene| {
         let p = scene.loaded.place_of(id)?;
         Ok(MatchOut::of(&scene.loaded.studio.find_mix(p, &look)?))
     })
@@ -80,7 +80,7 @@ pub async fn values(
         }
         None => None,
     };
-    answer(&mut app, (Of::Picture(id), Lane::Quick), question, move |scene| {
+    answer(&mut app, (studio, Lane::Quick), question, move |scene| {
         let p = scene.loaded.place_of(id)?;
         let read =
             |small: Vec<u8>| points(&small).map(|points| values_of(points.into_iter(), ask.count));

@@ -7,7 +7,7 @@ use crate::extract::Body;
 use crate::instruments::Scale;
 use crate::problem::Problem;
 use crate::resolved::{InPicture, InStudio};
-use crate::routes::view::{Of, Scene, answer, asked};
+use crate::routes::view::{Scene, answer, asked};
 use crate::state::App;
 use axum::Json;
 use axum::extract::State;
@@ -23,11 +23,11 @@ use uuid::Uuid;
     request_body = CupAsk, responses((status = 200, body = CupOut)))]
 pub async fn cup(
     State(mut app): State<App>,
-    InPicture { id, .. }: InPicture,
+    InPicture { id, studio }: InPicture,
     Body(ask): Body<CupAsk>,
 ) -> Result<Response, Problem> {
     let question = asked(&format!("cup {id}"), &ask)?;
-    answer(&mut app, (Of::Picture(id), Lane::Quick), question, move |scene| {
+    answer(&mut app, (studio, Lane::Quick), question, move |scene| {
         let place = place(scene, id, ask.step.as_deref())?;
         let cup = scene.loaded.studio.cupful(scene.loaded.place_of(id)?, &ask.read(), &place)?;
         Ok(CupOut::of(&cup))
@@ -50,11 +50,11 @@ fn place(scene: &Scene, id: Uuid, step: Option<&str>) -> Result<CupPlace, Proble
     request_body = SeriesAsk, responses((status = 200, body = [SeriesCup])))]
 pub async fn cup_series(
     State(mut app): State<App>,
-    InPicture { id, .. }: InPicture,
+    InPicture { id, studio }: InPicture,
     Body(ask): Body<SeriesAsk>,
 ) -> Result<Response, Problem> {
     let question = asked(&format!("series {id}"), &ask)?;
-    answer(&mut app, (Of::Picture(id), Lane::Quick), question, move |scene| {
+    answer(&mut app, (studio, Lane::Quick), question, move |scene| {
         let studio = &scene.loaded.studio;
         let place = place(scene, id, ask.step.as_deref())?;
         let row = studio.series(scene.loaded.place_of(id)?, &ask.read(), &place)?;

@@ -13,7 +13,7 @@ use crate::reading::{load, load_around};
 use crate::resolved::{InPicture, InStudio};
 use crate::routes::picture::handlers::{done, done_once};
 use crate::routes::picture::wire::PictureOut;
-use crate::routes::view::{Of, key_of, view};
+use crate::routes::view::{key_of, view};
 use crate::state::App;
 use axum::Json;
 use axum::extract::State;
@@ -259,7 +259,7 @@ pub async fn learned(
     InStudio(id): InStudio,
     headers: HeaderMap,
 ) -> Result<Response, Problem> {
-    view(&mut app, Of::Studio(id), &headers, "learned".into(), |scene| {
+    view(&mut app, id, &headers, "learned".into(), |scene| {
         Ok(LearnedOut::of(&scene.loaded.stored, &scene.loaded.learned))
     })
     .await

@@ -13,7 +13,7 @@ use crate::problem::Problem;
 use crate::reading::load;
 use crate::resolved::{InPicture, InStudio};
 use crate::routes::shared::SpanOut;
-use crate::routes::view::{Of, Scene, key_of, view};
+use crate::routes::view::{Scene, key_of, view};
 use crate::state::App;
 use axum::extract::State;
 use axum::http::{HeaderMap, header};
@@ -57,7 +57,7 @@ pub async fn outlook(
     InStudio(id): InStudio,
     headers: HeaderMap,
 ) -> Result<Response, Problem> {
-    view(&mut app, Of::Studio(id), &headers, "outlook".into(), make_outlook).await
+    view(&mut app, id, &headers, "outlook".into(), make_outlook).await
 }
 
 fn make_outlook(scene: &Scene) -> Result<Outlook, Problem> {
@@ -200,12 +200,12 @@ fn steps_of(coats: &[CoatOutlook]) -> Vec<usize> {
     responses((status = 200, body = Strata), (status = 304, description = "nothing changed")))]
 pub async fn strata(
     State(mut app): State<App>,
-    InPicture { id, .. }: InPicture,
+    InPicture { id, studio }: InPicture,
     Asked(asked): Asked<StrataAsked>,
     headers: HeaderMap,
 ) -> Result<Response, Problem> {
     let question = format!("strata {id} {:?}", asked.section);
-    view(&mut app, Of::Picture(id), &headers, question, move |scene| {
+    view(&mut app, studio, &headers, question, move |scene| {
         let of = |p| make_strata(scene, p, asked.section.as_deref());
         scene.loaded.place_of(id).and_then(of)
     })
@@ -217,11 +217,11 @@ pub async fn strata(
     responses((status = 200, body = Spread), (status = 304, description = "nothing changed")))]
 pub async fn spread(
     State(mut app): State<App>,
-    InPicture { id, .. }: InPicture,
+    InPicture { id, studio }: InPicture,
     headers: HeaderMap,
 ) -> Result<Response, Problem> {
     let question = format!("spread {id}");
-    view(&mut app, Of::Picture(id), &headers, question, move |scene| {
+    view(&mut app, studio, &headers, question, move |scene| {
         scene.loaded.place_of(id).and_then(|p| make_spread(scene, p))
     })
     .await
@@ -257,7 +257,9 @@ fn make_strata(scene: &Scene, p: usize, section: Option<&str>) -> Result<Strata,
         .max();
     let laid_end = studio.pictures[p].steps.iter().filter_map(|s| s.laid_at).max();
     let last = planned_end.max(laid_end).unwrap_or(now).max(now);
-    let until = last + Duration::days(STRATA_AFTER_DAYS);
+    // On full hours: what was drawn is known again a minute later.
+    let until = last.duration_trunc(Duration::hours(1)).unwrap_or(last);
+    let until = until + Duration::hours(1) + Duration::days(STRATA_AFTER_DAYS);
     let asked = (seconds(until), STRATA_FRAMES);
     let mut strata = scene.app.desks.at(&scene.loaded, |desk| desk.strata(p, now, asked))?;
     let (coats, line) = strata.drawn(studio)?;
@@ -388,7 +390,7 @@ pub async fn week(
         check_day(day).map_err(|e| Fault::new("from", e))?;
     }
     let from = asked.from;
-    view(&mut app, Of::Studio(id), &headers, format!("week {from:?}"), move |scene| {
+    view(&mut app, id, &headers, format!("week {from:?}"), move |scene| {
         let (stored, now) = (&scene.loaded.stored, scene.now);
         let studio = &stored.studio;
         let (made, findings, ready) = scene

@@ -7,7 +7,7 @@ use crate::problem::Problem;
 use crate::reading::{load, load_around};
 use crate::resolved::{AnyPicture, InPicture, InStudio};
 use crate::routes::shared::{AtVersion, HistoryOut, OnVersion};
-use crate::routes::view::{Of, view};
+use crate::routes::view::view;
 use crate::state::{App, Held};
 use axum::Json;
 use axum::extract::State;
@@ -262,10 +262,10 @@ pub async fn restore(
     params(("id" = Uuid, Path)), responses((status = 200, body = [UsualStep]), (status = 304, description = "nothing changed")))]
 pub async fn usual_steps(
     State(mut app): State<App>,
-    InPicture { id, .. }: InPicture,
+    InPicture { id, studio }: InPicture,
     headers: HeaderMap,
 ) -> Result<Response, Problem> {
-    view(&mut app, Of::Picture(id), &headers, format!("usual steps {id}"), move |scene| {
+    view(&mut app, studio, &headers, format!("usual steps {id}"), move |scene| {
         let studio = &scene.loaded.studio;
         let picture = &studio.pictures[scene.loaded.place_of(id)?];
         let usual = |kind: &StepKind| UsualStep {

@@ -13,7 +13,7 @@ use crate::routes::photograph::wire::PhotographOut;
 use crate::routes::picture::handlers::{Bench, done};
 use crate::routes::picture::wire::PictureOut;
 use crate::routes::shared::OnVersion;
-use crate::routes::view::{Of, Scene, view};
+use crate::routes::view::{Scene, view};
 use crate::state::App;
 use axum::Json;
 use axum::extract::State;
@@ -33,7 +33,7 @@ pub async fn gates(
     InStudio(id): InStudio,
     headers: HeaderMap,
 ) -> Result<Response, Problem> {
-    view(&mut app, Of::Studio(id), &headers, "gates".into(), |scene| {
+    view(&mut app, id, &headers, "gates".into(), |scene| {
         let (stored, now) = (&scene.loaded.stored, scene.now);
         let studio = &stored.studio;
         let mut pictures = scene.app.desks.at_gate(&scene.loaded, |desk, known| {
@@ -59,11 +59,11 @@ pub async fn gates(
     responses((status = 200, body = GateOut), (status = 304, description = "nothing changed")))]
 pub async fn gate_of(
     State(mut app): State<App>,
-    InPicture { id, .. }: InPicture,
+    InPicture { id, studio }: InPicture,
     headers: HeaderMap,
 ) -> Result<Response, Problem> {
     let question = format!("gate {id}");
-    view(&mut app, Of::Picture(id), &headers, question, move |scene| {
+    view(&mut app, studio, &headers, question, move |scene| {
         scene.loaded.place_of(id).and_then(|p| make_gate(scene, p))
     })
     .await

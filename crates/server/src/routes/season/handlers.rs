@@ -14,7 +14,7 @@ use crate::reading::load;
 use crate::resolved::{InPicture, InStudio};
 use crate::routes::outlook::handlers::{hours_shown, sessions};
 use crate::routes::shared::SpanOut;
-use crate::routes::view::{Of, Scene, answer, asked, json, view, written};
+use crate::routes::view::{Scene, answer, asked, json, view, written};
 use crate::state::App;
 use axum::Json;
 use axum::extract::State;
@@ -51,7 +51,7 @@ pub async fn season(
     InStudio(id): InStudio,
     headers: HeaderMap,
 ) -> Result<Response, Problem> {
-    view(&mut app, Of::Studio(id), &headers, "season".into(), |scene| {
+    view(&mut app, id, &headers, "season".into(), |scene| {
         let stored = &scene.loaded.stored;
         scene.app.desks.at(&scene.loaded, |desk| make_season(stored, desk, scene.now))
     })
@@ -67,7 +67,7 @@ pub async fn what_if(
     Body(draft): Body<Draft>,
 ) -> Result<Response, Problem> {
     let question = asked("what-if", &draft)?;
-    answer(&mut app, (Of::Studio(id), Lane::View), question, move |scene| {
+    answer(&mut app, (id, Lane::View), question, move |scene| {
         let stored = &scene.loaded.stored;
         let mut desk = drafted_desk(scene, &draft)?;
         make_season(stored, &mut desk, scene.now)
@@ -205,10 +205,10 @@ const LONG_HOLDS_MIN: i64 = 10;
     responses((status = 200, body = CauseOut), (status = 304, description = "nothing changed")))]
 pub async fn picture_cause(
     State(mut app): State<App>,
-    InPicture { id, .. }: InPicture,
+    InPicture { id, studio }: InPicture,
     headers: HeaderMap,
 ) -> Result<Response, Problem> {
-    view(&mut app, Of::Picture(id), &headers, format!("cause {id}"), move |scene| {
+    view(&mut app, studio, &headers, format!("cause {id}"), move |scene| {
         let p = scene.loaded.place_of(id)?;
         let plan = scene.app.desks.at(&scene.loaded, |desk| desk.plan(scene.now));
         let found = cause(&scene.loaded.studio, &plan, p, scene.now);
