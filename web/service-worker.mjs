@@ -6,7 +6,7 @@ const { warnings } = await generateSW({
   globPatterns: ['**/*.{js,css,html,svg,png,woff2,webmanifest}'],
   swDest: 'dist/sw.js',
   navigateFallback: '/index.html',
-  navigateFallbackDenylist: [/^\/api\//],
+  navigateFallbackDenylist: [/^\/api\//, /^\/licences\.txt$/],
   skipWaiting: true,
   clientsClaim: true,
   cleanupOutdatedCaches: true,

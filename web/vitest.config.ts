@@ -1,6 +1,7 @@
 import { defineConfig } from 'vitest/config';
 
 export default defineConfig({
+  define: { __VERSION__: JSON.stringify('0.0.0') },
   test: {
     environment: 'jsdom',
     include: ['src/**/*.spec.{ts,tsx}'],

@@ -16,6 +16,7 @@ import { useNow } from '../../components/useNow';
 import { toField } from '../../format/time';
 import { RoomBox } from '../room/RoomBox';
 import { Learned } from '../touch/Learned';
+import { About } from './About';
 import { NewStudio } from './NewStudio';
 import { StudioExchange } from './StudioExchange';
 import { StudioFields } from './StudioFields';
@@ -175,6 +176,7 @@ function OneStudio({ studio, reread }: Props) {
       <RoomBox studio={studio.id} zone={zone} now={now} />
       <Learned studio={studio.id} zone={zone} />
       <StudioExchange studio={studio} onNew={() => setMaking(true)} />
+      <About />
       {making && <NewStudio onClose={() => setMaking(false)} onMade={choose} />}
     </Box>
   );
