@@ -14,8 +14,9 @@ use chrono::{DateTime, Utc};
 use std::iter::successors;
 use std::sync::Arc;
 
-/// Coats that were looked at on a picture and are kept. [practice] a gate asks for one at once and in its first good hour
-const MOST_TRIED: usize = 4;
+/// States of coats that were looked at on a picture and are kept. [practice] a gate asks for two of a coat at once and in
+/// its first good hour
+const MOST_TRIED: usize = 8;
 
 /// Why a film is not ready for a step.
 #[derive(Debug, Clone, PartialEq)]
@@ -50,8 +51,8 @@ pub struct Bed {
     pub done: Done,
     /// The films: first that of what is in no section, then those of sections.
     films: Vec<Lain>,
-    /// Coats that were looked at on it as if they were laid, and the picture then; the last one last.
-    tried: Vec<(LaidCoat, Self)>,
+    /// Coats that were looked at on it as if they were laid, and when they reach a state; the last one last.
+    tried: Vec<(LaidCoat, FilmState, Option<DateTime<Utc>>)>,
 }
 
 /// The film at one place of a picture.
@@ -288,30 +289,40 @@ impl Bed {
         let Some(coat) = picture.coat_at(&studio.materials, i, seconds(end))? else {
             return Ok([None; N]);
         };
-        let known = self.tried.iter().position(|(known, _)| *known == coat);
-        let mut wet = match known.map(|n| self.tried.remove(n)) {
-            Some((_, known)) => known,
-            None => {
-                for film in &mut self.films {
-                    let near = film.near.get_or_insert_with(|| film.laid.film.clone());
-                    near.wait_near(coat.at).map_err(|e| picture.fault(i, e))?;
-                }
-                let tried = std::mem::take(&mut self.tried);
-                let mut wet = self.clone();
-                self.tried = tried;
-                wet.finish(studio, i, end)?;
-                wet
-            }
-        };
         let mut found = [None; N];
+        let mut wet: Option<Self> = None;
         for (n, state) in states.into_iter().enumerate() {
-            found[n] = wet.reaches_under(studio, (i, state))?;
+            let known = self.tried.iter().find(|(of, at, _)| *of == coat && *at == state);
+            if let Some((.., reached)) = known {
+                found[n] = *reached;
+                continue;
+            }
+            let with = match wet.take() {
+                Some(with) => wet.insert(with),
+                None => wet.insert(self.with(studio, (i, end))?),
+            };
+            found[n] = with.reaches_under(studio, (i, state))?;
+            self.tried.push((coat, state, found[n]));
         }
-        self.tried.push((coat, wet));
-        if self.tried.len() > MOST_TRIED {
-            self.tried.remove(0);
-        }
+        let over = self.tried.len().saturating_sub(MOST_TRIED);
+        self.tried.drain(..over);
         Ok(found)
+    }
+
+    /// The same with step `i` done at `end`; what its coat lies on is followed near that moment once.
+    fn with(
+        &mut self,
+        studio: &Studio,
+        (i, end): (usize, DateTime<Utc>),
+    ) -> Result<Self, CoatFault> {
+        let picture = &studio.pictures[self.done.picture()];
+        for film in &mut self.films {
+            let near = film.near.get_or_insert_with(|| film.laid.film.clone());
+            near.wait_near(seconds(end)).map_err(|e| picture.fault(i, e))?;
+        }
+        let mut wet = self.clone();
+        wet.finish(studio, i, end)?;
+        Ok(wet)
     }
 
     /// When the film is ready for step `i`, and which coat is ready last; `None` when nothing is asked of it.
