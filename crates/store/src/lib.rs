@@ -80,13 +80,13 @@ const CONNECTIONS: u32 = 8;
 /// How long a request waits for a connection [s] before the database counts as away. [practice]
 const PATIENCE_S: u64 = 3;
 
-/// How long a connection may have been idle to be lent untested. [practice] a database that went away is back no sooner
+/// How long a connection may have been idle to be lent untested. [practice] a database takes longer to start again
 const UNTESTED: Duration = Duration::from_secs(1);
 
 /// How long an edit waits for a lock of another one [s]. [practice]
 const LOCK_WAIT_S: u64 = 5;
 
-/// Statements that a connection keeps prepared; there are some 150. [practice]
+/// Statements that a connection keeps prepared. [practice] the store has some hundred
 const PREPARED: usize = 256;
 /// What is said of a statement that is written anew each time (so many rows, these numbers): kept prepared it would only
 /// drive out those that come again.

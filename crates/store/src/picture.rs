@@ -5,6 +5,7 @@ use crate::log;
 use crate::log_entry::LogEntry;
 use crate::picture_body::PictureBody;
 use crate::revision::{self, Direction, History};
+use crate::unread::UnreadRow;
 use crate::versioned::{PICTURE, Value, json};
 use chrono::{DateTime, Utc};
 use sqlx::{FromRow, MySqlConnection};
@@ -112,6 +113,15 @@ pub async fn load_picture(
     conn: &mut MySqlConnection,
     id: Uuid,
 ) -> Result<StoredPicture, StoreError> {
+    read_picture(conn, id, &mut Vec::new()).await
+}
+
+/// The same; entries of its log that cannot be read go to `unread`.
+pub(crate) async fn read_picture(
+    conn: &mut MySqlConnection,
+    id: Uuid,
+    unread: &mut Vec<UnreadRow>,
+) -> Result<StoredPicture, StoreError> {
     let row: PictureRow = sqlx::query_as(
         "SELECT id, studio_id, code, body, version FROM picture \
          WHERE id = ? AND deleted_at IS NULL",
@@ -120,7 +130,7 @@ pub async fn load_picture(
     .fetch_one(&mut *conn)
     .await?;
     let history = revision::history(conn, id).await?;
-    let log = log::log_of(conn, id).await?;
+    let log = log::read_of(conn, log::Of::Picture(id), unread).await?;
     Ok(row.into_planned()?.with(&log, history))
 }
 

@@ -268,8 +268,7 @@ pub async fn load_studio_again(
     for (stored, (_, (id, _))) in
         again.pictures.iter_mut().zip(pictures).filter(|(_, (was, is))| was != is)
     {
-        *stored = match picture::load_picture(conn, *id).await {
-            // Which of its rows, is said where all are read.
+        *stored = match picture::read_picture(conn, *id, &mut again.unread).await {
             Err(StoreError::Unreadable(_)) => return load_studio(conn, known.id).await,
             read => read?,
         };
@@ -278,6 +277,10 @@ pub async fn load_studio_again(
     studio.pictures = again.pictures.iter().map(|p| p.picture.clone()).collect();
     if was.daybook != is.daybook {
         studio.happened = daybook::daybook_in(conn, known.id, &mut again.unread).await?;
+    }
+    // Rows are named in full where all of them are read.
+    if !again.unread.is_empty() {
+        return load_studio(conn, known.id).await;
     }
     again.studio = Arc::new(studio);
     Ok(again)

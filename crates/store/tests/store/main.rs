@@ -1,6 +1,7 @@
 //! The store against a real MariaDB.
 #![allow(clippy::unwrap_used)]
 
+mod again;
 mod sound;
 
 use proptest::strategy::{Strategy, ValueTree};
@@ -14,11 +15,10 @@ use ulvek_core::picture::{GROUNDS, Happening, Picture, SealTrouble, What};
 use ulvek_core::studio::{AirSource, Studio};
 use ulvek_store::{
     Direction, Done, LogAsked, MIGRATIONS, NewPhotograph, Rendition, StoreError, add_photograph,
-    create_picture, create_studio, delete_photograph, delete_picture, enter_in_daybook,
-    hold_ground, list_studios, load_picture, load_rendition, load_studio, load_studio_again,
-    log_of, name_photograph, photographs_of, photographs_of_studio, put_right_in_daybook,
-    restore_photograph, save_air, save_picture, save_settings, save_shelf, search_log,
-    studio_state, undo_air, undo_picture, undo_settings, undo_shelf,
+    create_picture, create_studio, delete_photograph, delete_picture, hold_ground, list_studios,
+    load_picture, load_rendition, load_studio, log_of, name_photograph, photographs_of,
+    photographs_of_studio, put_right_in_daybook, restore_photograph, save_air, save_picture,
+    save_settings, save_shelf, search_log, undo_air, undo_picture, undo_settings, undo_shelf,
 };
 use ulvek_testkit::{at, full_studio, picture, studio};
 use uuid::Uuid;
@@ -223,43 +223,6 @@ async fn what_the_version_before_kept_is_brought_over_without_loss(pool: MySqlPo
     assert_eq!(log.len(), 5);
     let photograph = Uuid::from_u128(0x0123_4567_89ab_cdef_0123_4567_89ab_cdef);
     assert_eq!(log[4].what, Done::Photographed { photograph });
-}
-
-#[sqlx::test(migrator = "MIGRATIONS")]
-async fn a_studio_that_is_read_again_is_as_one_that_is_read_whole(pool: MySqlPool) {
-    let mut runner = TestRunner::deterministic();
-    let mut conn = pool.acquire().await.unwrap();
-    for _ in 0..10 {
-        let written = drawn(full_studio(), &mut runner);
-        let id = create_studio(&mut conn, &written, at()).await.unwrap();
-        let mut known = load_studio(&mut conn, id).await.unwrap();
-        let mut was = studio_state(&mut conn, id).await.unwrap();
-        for change in 0..5 {
-            let last = known.pictures.last().cloned().unwrap();
-            let of = (&mut conn, last.id, last.version);
-            match change {
-                0 => {
-                    let changed = Picture { title: "once more".into(), ..last.picture };
-                    save_picture(of.0, of.1, of.2, &changed, "rename", at()).await.unwrap();
-                }
-                1 => enter_in_daybook(of.0, id, (&note("hail"), &[]), at()).await.unwrap(),
-                2 => {
-                    undo_picture(of.0, of.1, of.2, Direction::Undo, at()).await.unwrap();
-                }
-                3 => {
-                    let changed = Studio { setup_min: 7.0, ..Studio::clone(&known.studio) };
-                    save_settings(of.0, id, known.version, &changed, "set up", at()).await.unwrap();
-                }
-                _ => delete_picture(of.0, of.1, of.2, at()).await.unwrap(),
-            }
-            let is = studio_state(&mut conn, id).await.unwrap();
-            assert_ne!(was, is, "change {change} is seen");
-            known = load_studio_again(&mut conn, &known, (&was, &is)).await.unwrap();
-            let whole = load_studio(&mut conn, id).await.unwrap();
-            assert_eq!(format!("{known:?}"), format!("{whole:?}"), "after change {change}");
-            was = is;
-        }
-    }
 }
 
 #[sqlx::test(migrator = "MIGRATIONS")]

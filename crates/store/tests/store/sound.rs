@@ -16,7 +16,7 @@ use uuid::Uuid;
 const NAMES: [&str; 3] = ["Стекло и туман", "灯と霧", "Lamp 🔦 & glass"];
 
 /// A studio with a picture that was touched, kept; its key.
-async fn touched(pool: &MySqlPool, name: &str) -> Uuid {
+pub async fn touched(pool: &MySqlPool, name: &str) -> Uuid {
     let mut one = picture("p");
     let step = one.steps[0].id.clone();
     one.tests = vec![TouchTest { at: at(), step, felt: ulvek_core::picture::Touch::Dry }];
@@ -33,7 +33,7 @@ async fn touched(pool: &MySqlPool, name: &str) -> Uuid {
     id
 }
 
-async fn run(pool: &MySqlPool, sql: &'static str) {
+pub async fn run(pool: &MySqlPool, sql: &'static str) {
     sqlx::raw_sql(sql).execute(pool).await.unwrap();
 }
 
