@@ -117,7 +117,7 @@ impl App {
     /// # Errors
     /// A problem when the database is away.
     pub async fn reading(&mut self) -> Result<Held<'_>, Problem> {
-        Ok(Held { tx: self.pool.begin().await?, _lent: Lent(PhantomData) })
+        Ok(OnLoan { conn: self.pool.begin().await?, _lent: Lent(PhantomData) })
     }
 
     /// A connection for one statement that reads: it is of one moment without a transaction.
@@ -125,7 +125,7 @@ impl App {
     /// # Errors
     /// A problem when the database is away.
     pub async fn glance(&mut self) -> Result<Glance<'_>, Problem> {
-        Ok(Glance { conn: self.pool.acquire().await?, _lent: Lent(PhantomData) })
+        Ok(OnLoan { conn: self.pool.acquire().await?, _lent: Lent(PhantomData) })
     }
 
     /// The one place that computes: for who holds no connection.
@@ -195,29 +195,14 @@ impl App {
 /// tx.commit().await
 /// # }
 /// ```
-pub struct Held<'a> {
-    tx: Transaction<'static, MySql>,
-    _lent: Lent<'a>,
-}
-
+pub type Held<'a> = OnLoan<'a, Transaction<'static, MySql>>;
 /// A connection outside of a transaction, on loan as [`Held`] is.
-pub struct Glance<'a> {
-    conn: PoolConnection<MySql>,
+pub type Glance<'a> = OnLoan<'a, PoolConnection<MySql>>;
+
+/// A connection on loan.
+pub struct OnLoan<'a, C> {
+    conn: C,
     _lent: Lent<'a>,
-}
-
-impl Deref for Glance<'_> {
-    type Target = MySqlConnection;
-
-    fn deref(&self) -> &MySqlConnection {
-        &self.conn
-    }
-}
-
-impl DerefMut for Glance<'_> {
-    fn deref_mut(&mut self) -> &mut MySqlConnection {
-        &mut self.conn
-    }
 }
 
 /// The loan: it lasts until its holder is dropped, which is what having a `Drop` of its own makes the compiler see.
@@ -227,17 +212,17 @@ impl Drop for Lent<'_> {
     fn drop(&mut self) {}
 }
 
-impl Deref for Held<'_> {
+impl<C: Deref<Target = MySqlConnection>> Deref for OnLoan<'_, C> {
     type Target = MySqlConnection;
 
     fn deref(&self) -> &MySqlConnection {
-        &self.tx
+        &self.conn
     }
 }
 
-impl DerefMut for Held<'_> {
+impl<C: DerefMut<Target = MySqlConnection>> DerefMut for OnLoan<'_, C> {
     fn deref_mut(&mut self) -> &mut MySqlConnection {
-        &mut self.tx
+        &mut self.conn
     }
 }
 
@@ -248,7 +233,7 @@ impl Held<'_> {
     /// # Errors
     /// A problem that says whether it may have been saved all the same.
     pub async fn commit(self) -> Result<(), Problem> {
-        commit(self.tx).await
+        commit(self.conn).await
     }
 }
 

@@ -237,6 +237,11 @@ impl Picture {
         self == other || bare(self) == bare(other)
     }
 
+    /// Whether the same is wanted of `other`: a day at all, and the same by then.
+    pub fn is_wanted_like(&self, other: &Self) -> bool {
+        self.ready_by == other.ready_by && self.due.is_some() == other.due.is_some()
+    }
+
     /// Whether wrapping it is one of its steps.
     pub fn is_packed(&self) -> bool {
         self.steps.iter().any(|s| s.kind == StepKind::Pack)

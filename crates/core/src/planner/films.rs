@@ -12,7 +12,6 @@ use super::played::{Judged, Played};
 use super::problem::{Known, Problem};
 use super::ready::planned_on;
 use crate::film::{FilmState, Grid};
-use crate::picture::Picture;
 use crate::readiness::{Blocked, Done, FilmReady, NotReady, Ready, Stretch, Wait, WaitReason};
 use crate::studio::Studio;
 use crate::time::{whole_instant, whole_seconds};
@@ -59,9 +58,9 @@ pub(super) struct Films {
     told: Option<Vec<Lesson>>,
 }
 
-/// Whether the same of both pictures is asked for when they are to be ready: a day at all, and wrapped or not.
-fn is_ready_like(one: &Picture, other: &Picture) -> bool {
-    one.ready_by == other.ready_by && one.due.is_some() == other.due.is_some()
+/// Nothing is known of any wait.
+fn unknown(studio: &Studio) -> Vec<Vec<Vec<Waited>>> {
+    studio.pictures.iter().map(|p| vec![Vec::new(); p.steps.len() + 1]).collect()
 }
 
 impl Films {
@@ -72,20 +71,14 @@ impl Films {
 
     /// The pictures as they are, their films on `grid`, followed on so many threads.
     pub fn on(studio: &Studio, grid: Grid, threads: usize) -> Self {
-        let mut films = Self { fine: Beds::none(grid), ..Self::none() };
-        films.held = films.fine.begin(studio, threads);
-        films.waited =
-            studio.pictures.iter().map(|p| vec![Vec::new(); p.steps.len() + 1]).collect();
-        films
+        let mut fine = Beds::none(grid);
+        Self { held: fine.begin(studio, threads), fine, waited: unknown(studio), ..Self::none() }
     }
 
     /// Picture `p` alone as it is, its films on `grid`.
     pub fn of_one(studio: &Studio, (p, grid): (usize, Grid)) -> Self {
-        let mut films = Self { fine: Beds::none(grid), ..Self::none() };
-        films.held = films.fine.begin_one(studio, p);
-        films.waited =
-            studio.pictures.iter().map(|p| vec![Vec::new(); p.steps.len() + 1]).collect();
-        films
+        let mut fine = Beds::none(grid);
+        Self { held: fine.begin_one(studio, p), fine, waited: unknown(studio), ..Self::none() }
     }
 
     /// Nothing at all: what stands where films were lent.
@@ -176,11 +169,11 @@ impl Films {
             if was == Some(is) {
                 continue;
             }
-            let dries_like = was.is_some_and(|was| was.dries_like(is));
-            if !dries_like || was.is_none_or(|was| !is_ready_like(was, is)) {
+            let like = was.filter(|was| was.dries_like(is));
+            if like.is_none_or(|was| !was.is_wanted_like(is)) {
                 self.on_purpose.remove(&p);
             }
-            if !dries_like {
+            if like.is_none() {
                 self.held[p] = self.fine.begin_again(new, p);
                 if let Some(rough) = &mut self.rough {
                     rough.begin_again(new, p);

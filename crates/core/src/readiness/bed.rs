@@ -297,8 +297,8 @@ impl Bed {
                 found[n] = *reached;
                 continue;
             }
-            let with = match wet.take() {
-                Some(with) => wet.insert(with),
+            let with = match &mut wet {
+                Some(with) => with,
                 None => wet.insert(self.with(studio, (i, end))?),
             };
             found[n] = with.reaches_under(studio, (i, state))?;
