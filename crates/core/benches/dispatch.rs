@@ -1,6 +1,7 @@
 //! What the first plan and short searches come to beside ten simple rules and a long search, over random studios of
 //! four to twelve pictures; weighted days late, and the sum of finishes as ratios. `LONG_S` is how long the long
-//! search takes [s].
+//! search takes [s]. With `LESS` it says instead how often less of something (a lost week, shorter hours) makes plans
+//! better, which it should not, in `STUDIOS` studios; with `FIRST` of first plans alone.
 #![allow(missing_docs, clippy::unwrap_used, clippy::print_stdout)]
 
 use chrono::{DateTime, Duration, NaiveTime, Utc, Weekday};
@@ -10,8 +11,9 @@ use std::time::Instant;
 use ulvek_core::air::{Air, AirSeries};
 use ulvek_core::mix::{Part, starter_shelf};
 use ulvek_core::picture::{Picture, Step, StepKind};
-use ulvek_core::planner::{Objective, Planner, Request, plan};
-use ulvek_core::studio::{OpenHours, OrderEntry, Studio, StudioHours};
+use ulvek_core::planner::{Objective, Plan, Planner, Request, plan};
+use ulvek_core::studio::daylight::Place;
+use ulvek_core::studio::{Closed, OpenHours, OrderEntry, Schools, Studio, StudioHours, Waiting};
 
 /// Studios that are drawn.
 const STUDIOS: u64 = 12;
@@ -108,15 +110,84 @@ fn key(o: &Objective) -> (f64, f64) {
     (o.weighted_days_late, o.sum_of_finish_min)
 }
 
-fn searched(studio: &Studio, seconds: f64) -> Objective {
+fn searched(studio: &Studio, seconds: f64) -> Plan {
     let start = Instant::now();
     let mut planner = Planner::new(Request { studio, from: from() });
     let seeds = [1, 2];
     planner.improve_beside(&seeds, u64::MAX / 2, |_| start.elapsed().as_secs_f64() < seconds);
-    planner.plan().objective
+    planner.plan()
+}
+
+/// The studio with less of what it has: a lost week, hours that end one earlier, a patient school, daylight only,
+/// one step more.
+fn with_less(studio: &Studio) -> Vec<(&'static str, Studio)> {
+    let hours = |earlier: i64, closed: Vec<Closed>| {
+        let open = studio.hours.weekly().iter();
+        let open = open.map(|o| OpenHours { to: o.to - Duration::hours(earlier), ..*o });
+        StudioHours::try_new(chrono_tz::UTC, open.collect(), closed).unwrap()
+    };
+    let week = |n| from().date_naive() + Duration::days(n);
+    let lost = Closed { from: week(7), to: week(13) };
+    let mut longer = studio.clone();
+    let steps = &mut longer.pictures[0].steps;
+    let more = Step { id: "more".into(), ..steps[0].clone() };
+    steps.insert(0, more);
+    let patient = Schools { waiting: Waiting::Patient, ..studio.schools };
+    let light = Place::try_new(54.0, 10.0).unwrap();
+    vec![
+        ("lost week", Studio { hours: hours(0, vec![lost]), ..studio.clone() }),
+        ("an hour less", Studio { hours: hours(1, vec![]), ..studio.clone() }),
+        ("patient", Studio { schools: patient, ..studio.clone() }),
+        ("daylight", Studio { daylight: Some(light), ..studio.clone() }),
+        ("a step more", longer),
+    ]
+}
+
+/// How often less of something made the plan better, and by how much, of first plans and after a search of 2 s.
+fn compare_less() {
+    let most: u64 = std::env::var("STUDIOS").ok().and_then(|s| s.parse().ok()).unwrap_or(40);
+    let by: [&dyn Fn(&Studio) -> Plan; 2] =
+        [&|s| plan(Request { studio: s, from: from() }), &|s| searched(s, 2.0)];
+    let by = if std::env::var_os("FIRST").is_some() { &by[..1] } else { &by[..] };
+    for (n, made) in by.iter().enumerate() {
+        let mut table = std::collections::BTreeMap::<&str, (u32, u32, f64, f64)>::new();
+        for seed in 0..most {
+            let studio = drawn(&mut Pcg64Mcg::seed_from_u64(seed));
+            let whole = made(&studio).objective;
+            for (what, less) in with_less(&studio) {
+                let less = made(&less);
+                // What does not fit into shorter hours is not late, it is not there.
+                if less.pictures.iter().any(|p| p.ready.is_none()) {
+                    continue;
+                }
+                let less = less.objective;
+                let row = table.entry(what).or_default();
+                let days = whole.weighted_days_late - less.weighted_days_late;
+                let finish = 1.0 - less.sum_of_finish_min / whole.sum_of_finish_min;
+                if days > 0.0 {
+                    row.0 += 1;
+                    row.2 = row.2.max(days);
+                }
+                if days == 0.0 && finish > 0.005 {
+                    row.1 += 1;
+                    row.3 = row.3.max(finish);
+                }
+            }
+        }
+        println!("{}", ["first plan", "2 s"][n]);
+        for (what, (late, soon, days, share)) in table {
+            println!(
+                "  {what}: {late} less late (by {days} at most), {soon} sooner by over 0.5 % ({share:.3}) of {most}"
+            );
+        }
+    }
 }
 
 fn main() {
+    if std::env::var_os("LESS").is_some() {
+        compare_less();
+        return;
+    }
     let long: f64 = std::env::var("LONG_S").ok().and_then(|s| s.parse().ok()).unwrap_or(60.0);
     println!(
         "pictures, steps: late by the first plan (s), the best rule, 1 s, 5 s, {long} s; finishes beside the last"
@@ -128,7 +199,7 @@ fn main() {
         let start = Instant::now();
         let first = plan(Request { studio: &studio, from: from() }).objective;
         let took = start.elapsed().as_secs_f64();
-        let rest = [1.0, 5.0, long].map(|s| searched(&studio, s));
+        let rest = [1.0, 5.0, long].map(|s| searched(&studio, s).objective);
         let all = [first, by_rules(&studio), rest[0], rest[1], rest[2]];
         let steps: usize = studio.pictures.iter().map(|p| p.steps.len()).sum();
         let late = all.map(|o| o.weighted_days_late);

@@ -4930,6 +4930,11 @@ export interface components {
         };
         /** @description A way of working. */
         WayOut: {
+            /**
+             * Format: double
+             * @description Hands-on minutes of all its steps.
+             */
+            hands_on_min: number;
             /** @description Its name. */
             id: string;
             /** @description What painters call it. */

@@ -70,6 +70,8 @@ export function Rail({ from, to, now, zone, sessions, air, marks, width }: Props
       })
       .join('L');
   const clip = (t: number) => Math.min(Math.max(x(t), 0), width);
+  const isOpen = (t: number) =>
+    sessions.some((s) => Date.parse(s.from) <= t && t < Date.parse(s.to));
   return (
     <svg
       width={width}
@@ -98,19 +100,6 @@ export function Rail({ from, to, now, zone, sessions, air, marks, width }: Props
         strokeWidth={1.3}
         strokeDasharray="5 3"
       />
-      {ticks.map((t) => (
-        <text
-          key={t}
-          x={x(t)}
-          y={TOP + HIGH - 5}
-          textAnchor="middle"
-          fontFamily={FONT}
-          fontSize={13.5}
-          fill={greys.soft}
-        >
-          {every === 24 ? day(t, now, zone, true) : clock(t, zone).slice(0, 2)}
-        </text>
-      ))}
       {shown.map((m) => {
         const row = rows.get(m.id);
         const up = row?.row !== 1;
@@ -183,6 +172,23 @@ export function Rail({ from, to, now, zone, sessions, air, marks, width }: Props
           </g>
         );
       })}
+      {ticks.map((t) => (
+        <text
+          key={t}
+          x={x(t)}
+          y={TOP + HIGH - 5}
+          textAnchor="middle"
+          fontFamily={FONT}
+          fontSize={13.5}
+          fill={greys.soft}
+          stroke={isOpen(t) ? greys.raised : greys.sunk}
+          strokeWidth={5}
+          paintOrder="stroke"
+          pointerEvents="none"
+        >
+          {every === 24 ? day(t, now, zone, true) : clock(t, zone).slice(0, 2)}
+        </text>
+      ))}
       {inside(now) && (
         <line
           x1={x(now)}

@@ -38,6 +38,9 @@ interface Props {
   onMove: (step: string, at: number, drop: boolean) => void;
 }
 
+/** Width of a bold letter of the date, at most on average [px]. [practice] */
+const LETTER = 8.2;
+
 /** One picture to its date: the film as a ribbon, its dryness as texture, hands-on work as notches. */
 export function Ribbon(props: Props) {
   const { picture, from, to, now, zone, width, sessions, most, odds } = props;
@@ -60,7 +63,7 @@ export function Ribbon(props: Props) {
     .filter((s) => s.to > from && s.from < to);
   const dueX = due === undefined ? undefined : x(due);
   const dueWord = picture.due ? `due ${dueDay(picture.due, now)}` : '';
-  const onRight = dueX !== undefined && dueX > width - 90;
+  const onRight = dueX !== undefined && dueX + 7 + dueWord.length * LETTER > width;
   return (
     <svg
       width={width}

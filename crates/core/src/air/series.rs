@@ -294,6 +294,23 @@ impl AirSeries {
         })
     }
 
+    /// From when [s] the air is never again drier than relative `humidity` [-], and how dry it is then at most;
+    /// nothing where the room is usually kept drier.
+    pub fn stays_damp(&self, humidity: f64) -> Option<(f64, f64)> {
+        if self.base.humidity < humidity {
+            return None;
+        }
+        let dry = self.readings.iter().rposition(|(_, air)| air.humidity < humidity);
+        let after = dry.map_or(&self.readings[..], |n| &self.readings[n + 1..]);
+        let from = match (dry, after.first()) {
+            (None, _) => f64::NEG_INFINITY,
+            (Some(_), Some((next, _))) => *next,
+            (Some(_), None) => self.end()?,
+        };
+        let air = after.iter().map(|(_, air)| air.humidity);
+        Some((from, air.fold(self.base.humidity, f64::min)))
+    }
+
     /// Until when the last reading stands [s]; what comes after is not known.
     pub fn end(&self) -> Option<f64> {
         match self.readings[..] {

@@ -357,19 +357,24 @@ fn sand(
     if step.kind.seals() {
         said.push("The seal is broken there: seal it again before varnish goes on.".into());
     }
-    let materials = &studio.materials;
-    let toxic = studio.pictures[p]
+    let picture = &studio.pictures[p];
+    let place = picture.lies_at(i);
+    // Paper reaches through a coat to all that lies under it, and to nothing of another section.
+    let toxic = picture
         .steps
         .iter()
-        .filter(|s| s.laid_at.is_some())
-        .flat_map(|s| s.mix.materials(materials).filter_map(Material::toxic_pigment))
+        .enumerate()
+        .filter(|(n, s)| {
+            meet(place, picture.lies_at(*n)) && s.laid_at.is_some_and(|laid| laid <= at)
+        })
+        .flat_map(|(_, s)| s.mix.materials(&studio.materials).filter_map(Material::toxic_pigment))
         .collect::<std::collections::BTreeSet<_>>();
     let toxic: Vec<String> = toxic.into_iter().collect();
     said.push(if toxic.is_empty() {
         "Sand wet or with a dust mask, and wipe the dust up damp.".to_owned()
     } else {
         format!(
-            "{} lie in this picture: their dust is poisonous. Never sand them dry; read the safety data \
+            "{} lie there: their dust is poisonous. Never sand them dry; read the safety data \
              sheets.",
             toxic.join(", ")
         )

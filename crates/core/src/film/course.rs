@@ -15,12 +15,12 @@ use std::sync::Arc;
 pub struct Course {
     futures: Arc<Futures>,
     /// Without the last coat, at the moment that was laid.
-    below: Film,
+    below: Arc<Film>,
     last: Option<(f64, Composition)>,
     /// With it.
     top: Film,
-    /// What the next coat lies on, followed as far as it was [waited](Self::wait_near) for one.
-    waited: Option<Film>,
+    /// What the next coat lies on, as far as it was [followed](Self::near) for one.
+    waited: Option<Arc<Film>>,
 }
 
 impl Course {
@@ -32,7 +32,7 @@ impl Course {
         start: f64,
     ) -> Self {
         let film = Film::new(futures.late.ground(ground), length_m, grid, start);
-        Self { futures, below: film.clone(), last: None, top: film, waited: None }
+        Self { futures, below: Arc::new(film.clone()), last: None, top: film, waited: None }
     }
 
     /// Goes on in `futures`; what was is as it was.
@@ -63,9 +63,9 @@ impl Course {
             return self.top.clone();
         }
         if let Some(waited) = self.waited.as_ref().filter(|waited| waited.time() <= at) {
-            return waited.clone();
+            return Film::clone(waited);
         }
-        let mut below = self.below.clone();
+        let mut below = Film::clone(&self.below);
         if let Some(last) = self.last {
             let (wet_m, mix) = self.futures.late.below(last);
             below.lay(wet_m, mix);
@@ -73,20 +73,25 @@ impl Course {
         below
     }
 
-    /// Follows what a coat at `at` [s] would lie on to the last change of air before: so far each later coat comes by
-    /// the same steps, and need not follow them again.
+    /// Follows what a coat at `at` [s] would lie on to the last change of air before: from there each later coat
+    /// comes by the same steps. Nothing where that says no more than the film itself.
     ///
     /// # Errors
-    /// [`Diverged`] when it cannot be followed; nothing is changed then.
-    pub fn wait_near(&mut self, at: f64) -> Result<(), Diverged> {
+    /// [`Diverged`] when it cannot be followed.
+    pub fn near(&self, at: f64) -> Result<Option<Arc<Film>>, Diverged> {
         let air = self.futures.late.air();
         let Some(change) = air.last_change(at).filter(|_| !self.goes_on_to(at)) else {
-            return Ok(());
+            return Ok(None);
         };
         let mut film = self.under(at);
         film.advance(air, change, None)?;
-        self.waited = Some(film);
-        Ok(())
+        Ok(Some(Arc::new(film)))
+    }
+
+    /// The same film, knowing what came out [`Self::near`] its next coat.
+    #[must_use]
+    pub fn knowing(&self, near: Option<Arc<Film>>) -> Self {
+        Self { waited: near, ..self.clone() }
     }
 
     /// Follows the film to `at` [s] and lays a coat of `wet_m` [m] on it. From the last coat on, not from
@@ -99,12 +104,12 @@ impl Course {
         let late = &self.futures.late;
         let mut below = self.under(at);
         below.advance(late.air(), at, None)?;
-        self.below = below;
         self.waited = None;
         self.last = Some((wet_m, mix));
         let (wet_m, mix) = late.on_top((wet_m, mix));
-        self.top = self.below.clone();
+        self.top = below.clone();
         self.top.lay(wet_m, mix);
+        self.below = Arc::new(below);
         Ok(())
     }
 
@@ -136,7 +141,7 @@ impl Course {
     pub fn sets(&self, until: f64) -> Result<Option<f64>, Diverged> {
         let Some(last) = self.last else { return Ok(None) };
         let early = &self.futures.early;
-        let mut film = self.below.clone();
+        let mut film = Film::clone(&self.below);
         let (wet_m, mix) = early.on_top(last);
         film.lay(wet_m, mix);
         film.advance(early.air(), until, Some(FilmState::Setting))?;

@@ -26,6 +26,10 @@ const FLOOR: f64 = 0.05;
 const SETTLED: f64 = 2e-3;
 /// Content below which a cell counts as negative [-]: rounding reaches no farther. [practice]
 const NEGATIVE: f64 = -1e-9;
+/// Relative humidity [-] from which it is asked whether a film stays too wet for good: in less a film holds less
+/// than any state allows. docs/model/drying.md
+const DAMP: f64 = 0.95;
+
 /// A film whose equations did not converge.
 #[derive(Debug, Clone, Copy, PartialEq, Error)]
 #[error("its drying cannot be followed past {:.1} h after it was laid", .after_s / HOUR_S)]
@@ -75,7 +79,7 @@ pub struct Film {
     scratch: Scratch,
 }
 
-/// Buffers of a step, kept so that no step allocates.
+/// Buffers of a step, kept from step to step so that none allocates.
 #[derive(Debug, Default)]
 struct Scratch {
     column: Column,
@@ -95,6 +99,11 @@ impl Clone for Scratch {
 }
 
 impl Scratch {
+    /// Gives back what a step fills: more films are kept than followed.
+    fn put_away(&mut self) {
+        *self = Self { was: self.was.take(), ..Self::default() };
+    }
+
     /// Begins a step of `dt` where the last one leads to: the nearer the sweeps begin to where they end, the
     /// fewer it takes.
     fn begin(&mut self, stack: &Stack, dt: f64) {
@@ -166,7 +175,8 @@ impl Film {
         }
     }
 
-    /// Follows the film to `until` [s], or until the stack reaches `stop`. True when it did.
+    /// Follows the film to `until` [s], or until the stack reaches `stop`. True when it did. Where the air to come
+    /// is too damp for `stop` it goes no farther than to where that is certain.
     ///
     /// # Errors
     /// [`Diverged`] when its equations do not converge; it stays where it was then.
@@ -184,9 +194,17 @@ impl Film {
         // After the horizon a film counts as it is: nothing is followed past it.
         let settled = self.laid + HORIZON_S;
         let end = until.min(settled);
+        let damp = stop.and_then(|stop| Some((stop, air.stays_damp(DAMP)?)));
         while self.time < end && !reached(&self.events) {
             give_up_if_cancelled();
             let room = self.room_in(air);
+            if let Some((stop, (from, driest))) = damp
+                && from <= self.time
+                && self.stack.stays_too_wet(stop, driest)
+            {
+                self.scratch.put_away();
+                return Ok(false);
+            }
             let limit = air.next_change(self.time).map_or(end, |change| change.min(end));
             let left = limit - self.time;
             let longest = self.grid.longest_share * (self.time - self.laid);
@@ -224,6 +242,7 @@ impl Film {
             self.time = until;
             self.trial = self.grid.first_step;
         }
+        self.scratch.put_away();
         Ok(reached)
     }
 

@@ -172,6 +172,21 @@ fn within_1(x: f64) -> f64 {
     if x > 1.0 { 1.0 } else { x }
 }
 
+/// The water of a cell: its potential with the slope of that, and how closed the cell is.
+#[inline(always)]
+fn water_of((w, g): (f64, f64), least: f64, spirit: f64) -> ((f64, f64), Closed) {
+    let holds = POLYMER_HOLDS + GLYCOL_HOLDS * g * (1.0 - spirit);
+    let per_held = 1.0 / holds;
+    let left = exp(-w * per_held);
+    let closed = Law::closed(w, g, least);
+    (closed.potential((1.0 - left, left * per_held), w), closed)
+}
+
+/// The potential of `w` water in a cell with `g` slow volatile, as [`Cells`] have them.
+pub(super) fn water_potential((w, g): (f64, f64), least: f64, spirit: f64) -> f64 {
+    water_of((w, g), least, spirit).0.0
+}
+
 /// Water in all cells. Made for processors that do four at once and for those that do two, with the same
 /// result; branches would keep it from both.
 #[multiversion::multiversion(targets("x86_64+avx2"))]
@@ -183,11 +198,8 @@ pub(super) fn water(law: &Law, cells: &Cells, out: &mut Locals) {
     let resists = &mut out.resists[..n];
     let moves = (law.water.ln_dry, law.water.ln_span);
     for i in 0..n {
-        let holds = POLYMER_HOLDS + GLYCOL_HOLDS * g[i] * (1.0 - spirit[i]);
-        let per_held = 1.0 / holds;
-        let left = exp(-w[i] * per_held);
-        let closed = Law::closed(w[i], g[i], least[i]);
-        (psi[i], slope[i]) = closed.potential((1.0 - left, left * per_held), w[i]);
+        let ((now, rises), closed) = water_of((w[i], g[i]), least[i], spirit[i]);
+        (psi[i], slope[i]) = (now, rises);
         resists[i] = law.resists(&closed, moves, slope[i]);
     }
 }

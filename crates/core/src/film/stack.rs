@@ -2,7 +2,7 @@
 
 use super::grid::Grid;
 use super::ground::Ground;
-use super::law::Cells;
+use super::law::{self, Cells};
 use super::state::{FilmState, Reading, SOFTENS, TOUCH_DRY};
 use crate::mix::Composition;
 
@@ -211,6 +211,25 @@ impl Stack {
     /// The cells as they would be with `w` water and `g` slow volatile.
     pub(super) fn cells<'a>(&'a self, w: &'a [f64], g: &'a [f64]) -> Cells<'a> {
         Cells { w, g, least: &self.least, spirit: &self.spirit }
+    }
+
+    /// Whether it never reaches `state` where the air is never drier than `driest` again: a coat that would have
+    /// to be drier than the air, the ground and every other coat are loses no water to any of them.
+    pub(super) fn stays_too_wet(&self, state: FilmState, driest: f64) -> bool {
+        let Some(top) = self.dz.len().checked_sub(1) else { return false };
+        let (of_top, of_all) = state.asks();
+        let potential = |i: usize, w: f64, g: f64| {
+            law::water_potential((w, g), self.least[i], self.spirit[i]).min(1.0)
+        };
+        let capacity = self.on.capacity_m();
+        let ground = if capacity > 0.0 { self.ground / capacity } else { 1.0 };
+        let cells = (0..=top).map(|i| potential(i, self.w[i], self.g[i]));
+        let least = cells.fold(driest.min(ground), f64::min);
+        (0..=top).any(|i| {
+            let asked = if i == top { of_top } else { of_all };
+            let most = if asked > 0.0 { 1.0 / asked - 1.0 } else { f64::INFINITY };
+            self.w[i] > most && least >= potential(i, most, 0.0)
+        })
     }
 
     /// Whether the slow volatile of cell `i` is spirit.

@@ -83,6 +83,18 @@ impl FilmState {
         }
     }
 
+    /// The solids fraction of the top cell and that of every cell without which neither the state nor those
+    /// after it are reached, slow volatile or not.
+    pub(super) const fn asks(self) -> (f64, f64) {
+        match self {
+            Self::Workable => (0.0, 0.0),
+            Self::Setting => (SETTING, 0.0),
+            Self::TouchDry => (TOUCH_DRY, 0.0),
+            Self::Paintable => (PAINTABLE, PAINTABLE),
+            Self::DryThrough | Self::ReadyToSeal | Self::ReadyToWrap => (DRY_THROUGH, DRY_THROUGH),
+        }
+    }
+
     /// The furthest state that a reading allows, all before it too: a film may be dry through over a
     /// ground that is still too wet to paint on.
     pub(super) fn of(r: &Reading) -> Self {

@@ -4,7 +4,7 @@
 //! the first coat on that lies there alone. What is done all over waits for the slowest of them.
 
 use super::done::{Done, FilmReady};
-use crate::film::{Course, FilmState, Grid, HORIZON_S};
+use crate::film::{Course, Film, FilmState, Grid, HORIZON_S};
 use crate::picture::{
     CoatFault, FollowedCoat, FollowedPlace, LaidCoat, Need, Picture, PlaceId, REST,
 };
@@ -64,8 +64,8 @@ struct Lain {
     /// The film right after its last coat, and the same run ahead to find states.
     laid: Arc<Laid>,
     ahead: Course,
-    /// The same as laid, waited for the coats that were looked at on it.
-    near: Option<Course>,
+    /// What was followed for the coats that were looked at on it.
+    near: Option<Arc<Film>>,
 }
 
 /// A film right after a coat, and after those below it.
@@ -195,11 +195,12 @@ impl Bed {
             return Ok(());
         };
         let lay = |film: &mut Lain| {
-            let near = film.near.as_ref().unwrap_or(&film.laid.film);
-            let on = if film.ahead.goes_on_to(coat.at) { &film.ahead } else { near };
-            let mut laid = on.clone();
+            let near = film.near.take();
+            let mut laid = match film.ahead.goes_on_to(coat.at) {
+                true => film.ahead.clone(),
+                false => film.laid.film.knowing(near),
+            };
             picture.lay(&mut laid, &coat)?;
-            film.near = None;
             film.ahead = laid.clone();
             let before = Some(film.laid.clone());
             film.laid = Arc::new(Laid { film: laid, coat: Some(coat), before });
@@ -317,8 +318,8 @@ impl Bed {
     ) -> Result<Self, CoatFault> {
         let picture = &studio.pictures[self.done.picture()];
         for film in &mut self.films {
-            let near = film.near.get_or_insert_with(|| film.laid.film.clone());
-            near.wait_near(seconds(end)).map_err(|e| picture.fault(i, e))?;
+            let known = film.laid.film.knowing(film.near.take());
+            film.near = known.near(seconds(end)).map_err(|e| picture.fault(i, e))?;
         }
         let mut wet = self.clone();
         wet.finish(studio, i, end)?;

@@ -61,13 +61,38 @@ proptest! {
             let mut course = bare.clone();
             course.lay(0.0, um * 1e-6, heavy()).unwrap();
             for hour in near {
-                course.wait_near(hour * 3600.0).unwrap();
+                let found = course.near(hour * 3600.0).unwrap();
+                course = course.knowing(found);
             }
             course.lay(after * 3600.0, 60e-6, heavy()).unwrap();
             course.advance(after * 3600.0 + HORIZON_S, Some(FilmState::ReadyToWrap)).unwrap();
             FilmState::REACHED.map(|s| course.film().events().at(s))
         };
         prop_assert_eq!(states(&looked), states(&[]));
+    }
+
+    #[test]
+    fn what_stays_too_wet_is_told_as_if_it_were_followed_to_its_end(
+        damp in prop::collection::vec(0.9f64..1.0, 1..40), always in 0.93f64..1.0, dry in 0.3f64..1.0,
+        coats in prop::collection::vec((20.0f64..150.0, 0.0f64..0.25, 0.2f64..200.0), 1..4), absorbs in 0.0f64..60.0,
+    ) {
+        let air = |humidity| Air::try_new(20.0, humidity, 0.15).unwrap();
+        let mut readings: Vec<_> = damp.iter().enumerate().map(|(h, rh)| (h as f64 * 3600.0, air(*rh))).collect();
+        readings.insert(0, (-3600.0, air(dry)));
+        let air = AirSeries::new(air(always), readings);
+        let mut film = Film::new(Ground::of(absorbs), 0.4, Grid::PLANNING, -3600.0);
+        for (um, slow, hours) in coats {
+            let at = film.time();
+            film.lay(um * 1e-6, Composition::try_new(0.40, 0.60 - slow, slow).unwrap());
+            let mut whole = film.clone();
+            whole.advance(&air, at + HORIZON_S, None).unwrap();
+            for state in FilmState::REACHED {
+                let mut asked = film.clone();
+                asked.advance(&air, at + HORIZON_S, Some(state)).unwrap();
+                prop_assert_eq!(asked.events().at(state), whole.events().at(state), "{:?}", state);
+            }
+            film.advance(&air, at + hours * 3600.0, None).unwrap();
+        }
     }
 
     #[test]
@@ -153,6 +178,21 @@ proptest! {
         let landed = film.events().at(FilmState::DryThrough).unwrap() / 60.0;
         prop_assert!((landed / straight - 1.0).abs() < 0.03, "{landed} against {straight}");
     }
+}
+
+#[test]
+fn a_room_that_never_dries_is_told_from_its_air_at_once() {
+    // In air that is full of water nothing dries that lies on a ground which is full of it too.
+    let mut film = Film::new(Ground::of(10.0), 0.4, Grid::PLANNING, 0.0);
+    film.lay(100e-6, heavy());
+    assert!(!film.advance(&room(18.0, 1.0, 0.15), HORIZON_S, Some(FilmState::TouchDry)).unwrap());
+    assert_eq!(film.time(), 0.0);
+    // Drier at the end of a damp month, it dries then.
+    let damp = Air::try_new(18.0, 1.0, 0.15).unwrap();
+    let month = (0..30 * 24).map(|h| (f64::from(h) * 3600.0, damp)).collect();
+    let air = AirSeries::new(Air::try_new(18.0, 0.5, 0.15).unwrap(), month);
+    assert!(film.advance(&air, HORIZON_S, Some(FilmState::TouchDry)).unwrap());
+    assert!(film.time() > 30.0 * 86_400.0);
 }
 
 #[test]

@@ -77,6 +77,11 @@ fn sanding_takes_what_it_is_told_and_no_more_than_there_is() {
     toxic.pictures[0].steps[0].mix = Mix::one(toxic.materials[0].id.as_str());
     let (_, said) = tell(&toxic, &told(ToldWhat::Sanded(None), hours(300))).unwrap();
     assert!(said.iter().any(|s| s.contains("poisonous")), "{said:?}");
+    // The paper does not reach what lies beside.
+    toxic.pictures[0].steps[0].section = Some("left".into());
+    toxic.pictures[0].steps[1].section = Some("right".into());
+    let (_, said) = tell(&toxic, &told(ToldWhat::Sanded(None), hours(300))).unwrap();
+    assert!(said.iter().all(|s| !s.contains("poisonous")), "{said:?}");
 }
 
 #[test]

@@ -31,7 +31,6 @@ export function NewPicture({ studio, onClose }: { studio: string; onClose: () =>
   const begun = useQuery({ ...waysOfStudioQuery(studio, size), enabled: !wrong });
   const ways = begun.data ?? [];
   const chosen = ways.find((w) => w.id === way);
-  const hands = (chosen?.steps ?? []).reduce((sum, step) => sum + step.hands_on_min, 0);
   const other = otherError(create.error, (path) => FIELDS.includes(path));
   const submit = () =>
     create.mutate(
@@ -95,7 +94,7 @@ export function NewPicture({ studio, onClose }: { studio: string; onClose: () =>
         onChange={(e) => setWay(e.target.value)}
         helperText={
           chosen
-            ? `${chosen.why} ${chosen.steps.length} steps and ${span(hands)} of work, to be changed as you like.`
+            ? `${chosen.why} ${chosen.steps.length} steps and ${span(chosen.hands_on_min)} of work, to be changed as you like.`
             : 'You add the steps yourself.'
         }
         slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}

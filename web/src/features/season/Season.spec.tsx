@@ -193,7 +193,7 @@ describe('the season', () => {
     fireEvent.click(await screen.findByRole('button', { name: /^Lamp row.*Late: 1 in 10/ }));
     const said = 'Likely ready 23 January, surely by 27 January; due 20 January: 1 in 10.';
     expect(screen.getByTestId('season-verdict').textContent).toBe(
-      `Lamp row is rather late than in time. ${said}`,
+      `Lamp row will more likely be late than in time. ${said}`,
     );
     const panel = screen.getByRole('region', { name: 'Lamp row' });
     expect(within(panel).getByTestId('date').textContent).toBe(said);

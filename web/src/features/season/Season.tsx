@@ -24,6 +24,8 @@ import { verdictOf } from './words';
 
 /** Width of the column of names [px]. */
 const NAMES = 250;
+/** Padding of the buttons above, so that those of one kind stand in one row on a phone. */
+const LEAN = { px: { xs: 1, sm: 2 }, minWidth: 0 };
 
 /** All pictures to their dates. */
 export function Season() {
@@ -77,6 +79,7 @@ export function Season() {
               aria-pressed={z.value === view.zoom}
               onClick={() => view.setZoom(z.value)}
               sx={{
+                ...LEAN,
                 fontWeight: z.value === view.zoom ? 700 : 400,
                 textDecoration: z.value === view.zoom ? 'underline' : 'none',
                 textUnderlineOffset: 5,
@@ -86,23 +89,23 @@ export function Season() {
             </Button>
           ))}
         </Box>
-        <Button variant="text" onClick={() => view.move(-0.5)}>
+        <Button variant="text" sx={LEAN} onClick={() => view.move(-0.5)}>
           Earlier
         </Button>
-        <Button variant="text" onClick={view.toNow} disabled={!view.shifted}>
+        <Button variant="text" sx={LEAN} onClick={view.toNow} disabled={!view.shifted}>
           Now
         </Button>
-        <Button variant="text" onClick={() => view.move(0.5)}>
+        <Button variant="text" sx={LEAN} onClick={() => view.move(0.5)}>
           Later
         </Button>
-        <Box sx={{ flex: 1 }} />
-        <Button variant="outlined" onClick={() => setLosing(true)}>
+        <Box sx={{ flex: 1, minWidth: { xs: '100%', sm: 0 } }} />
+        <Button variant="outlined" sx={LEAN} onClick={() => setLosing(true)}>
           What if I lose days?
         </Button>
-        <Button variant="outlined" component={Link} to="/season/week">
+        <Button variant="outlined" sx={LEAN} component={Link} to="/season/week">
           Week sheet
         </Button>
-        <Button variant="outlined" href={calendarUrl(view.id)}>
+        <Button variant="outlined" sx={LEAN} href={calendarUrl(view.id)}>
           Calendar
         </Button>
       </Box>

@@ -52,7 +52,7 @@ describe('the verdict of a season', () => {
       date: { standing: 'not_sure', short: 'Not sure: 6 in 10', said: 'Likely ready today.' },
     });
     expect(verdictOf([picture({}), unsure, late], dateOf)).toBe(
-      'Sleet is rather late than in time. Likely ready 23 January; due 20 January: 2 in 10. ' +
+      'Sleet will more likely be late than in time. Likely ready 23 January; due 20 January: 2 in 10. ' +
         '1 more is not sure either.',
     );
     expect(verdictOf([unsure], dateOf)).toBe(

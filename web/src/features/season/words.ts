@@ -21,7 +21,7 @@ export function verdictOf(pictures: Picture[], dateOf: (picture: Picture) => Dat
     if (blocked) return `${first.title}: ${blocked.title} cannot be placed.${others}`;
     const word =
       dateOf(first).standing === 'late'
-        ? 'is rather late than in time'
+        ? 'will more likely be late than in time'
         : 'is not sure to make its date';
     return `${first.title} ${word}. ${dateOf(first).said}${others}`;
   }

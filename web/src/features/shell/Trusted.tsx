@@ -25,8 +25,8 @@ function LeftOut({ unread }: { unread: string[] }) {
         {unread.length === 1 ? 'One thing' : `${unread.length} things`} kept here cannot be read.
       </Typography>
       <Typography>
-        All that is shown is computed without: {named.join('; ')}. It is not lost: ask who looks
-        after Ulvek.
+        What is shown goes without, or by what was known before: {named.join('; ')}. It is not lost:
+        ask who looks after Ulvek.
       </Typography>
       {more > 0 && (
         <Button variant="text" sx={{ px: 0 }} onClick={() => setAll(true)}>

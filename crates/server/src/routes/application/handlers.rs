@@ -4,7 +4,7 @@ use super::wire::{
     Catalogue, FieldOut, FinishOut, GroundOut, Health, KindOut, NewMaterialOut, UsualOut, WayOut,
     WordOut,
 };
-use crate::formats::{GroundDoc, StepDoc, numbers};
+use crate::formats::{GroundDoc, numbers};
 use crate::instruments::Behaviour;
 use crate::problem::Problem;
 use crate::state::App;
@@ -58,11 +58,9 @@ pub fn known() -> Result<Catalogue, Problem> {
         splittable: kind.usually_splittable(),
         section: kind.has_section(),
     });
-    let ways = WAYS.iter().map(|way| WayOut {
-        id: way.id.into(),
-        name: way.name.into(),
-        why: way.why.into(),
-        steps: way.steps_on(SMALL_CM).iter().map(|s| StepDoc::of(s, chrono_tz::UTC)).collect(),
+    let ways = WAYS.iter().map(|way| {
+        let named = (way.id, way.name, way.why);
+        WayOut::of(named, &way.steps_on(SMALL_CM), chrono_tz::UTC)
     });
     let horizon_days = HORIZON_S / DAY_S;
     let ordinary = ordinary_paint().map_err(|_| Problem::internal())?;

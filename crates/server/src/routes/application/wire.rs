@@ -1,8 +1,9 @@
 //! What is said of the application.
 
 use crate::formats::{GroundDoc, StepDoc, words};
+use chrono_tz::Tz;
 use serde::Serialize;
-use ulvek_core::picture::{Need, StepKind};
+use ulvek_core::picture::{Need, Step, StepKind};
 use utoipa::ToSchema;
 
 /// All is well.
@@ -45,8 +46,23 @@ pub struct WayOut {
     pub name: String,
     /// Why one works like this.
     pub why: String,
+    /// Hands-on minutes of all its steps.
+    pub hands_on_min: f64,
     /// Its steps.
     pub steps: Vec<StepDoc>,
+}
+
+impl WayOut {
+    /// A way by its name, what it is called and why, with its `steps` in a studio of `zone`.
+    pub fn of((id, name, why): (&str, &str, &str), steps: &[Step], zone: Tz) -> Self {
+        Self {
+            id: id.into(),
+            name: name.into(),
+            why: why.into(),
+            hands_on_min: steps.iter().map(|s| s.hands_on_min).sum(),
+            steps: steps.iter().map(|s| StepDoc::of(s, zone)).collect(),
+        }
+    }
 }
 
 /// A number field, by its name in the open formats: what it is called and where it may lie.

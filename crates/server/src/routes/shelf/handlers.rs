@@ -2,7 +2,7 @@
 
 use super::wire::{ShelfEdit, ShelfMaterial, ShelfOut, ShelfTub, WaysAsked};
 use crate::extract::{Asked, Body};
-use crate::formats::{MaterialDoc, Moment, StepDoc, TubDoc, WayDoc, label, read_shelf, with_shelf};
+use crate::formats::{MaterialDoc, Moment, TubDoc, WayDoc, label, read_shelf, with_shelf};
 use crate::problem::Problem;
 use crate::resolved::InStudio;
 use crate::routes::application::wire::WayOut;
@@ -84,11 +84,8 @@ pub async fn ways(
     let studio = ulvek_store::load_studio(&mut tx, id).await?.studio;
     tx.commit().await?;
     let zone = studio.hours.zone();
-    let way = |(id, name, why): (&str, &str, &str), steps: Vec<Step>| WayOut {
-        id: id.into(),
-        name: name.into(),
-        why: why.into(),
-        steps: studio.begun(size, steps).iter().map(|s| StepDoc::of(s, zone)).collect(),
+    let way = |named: (&str, &str, &str), steps: Vec<Step>| {
+        WayOut::of(named, &studio.begun(size, steps), zone)
     };
     let own = studio.ways.iter().map(|w| way((&w.id, &w.name, &w.why), w.steps.clone()));
     let mut all: Vec<WayOut> = own.collect();
