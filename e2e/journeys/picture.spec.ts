@@ -186,8 +186,12 @@ test('a picture taken away is brought back', async ({ page }) => {
   await page.getByRole('button', { name: 'Take this picture away' }).click();
   await expect(page.getByText('“Fog lamp at four” is taken away.')).toBeVisible();
   await expect(page.getByRole('article', { name: 'Fog lamp at four' })).toBeHidden();
-  await page.getByRole('button', { name: 'Bring it back' }).click();
+  // It is still there when another view was opened meanwhile.
+  await page.getByRole('link', { name: 'Season' }).click();
+  await page.getByRole('link', { name: 'Pictures' }).click();
+  await page.getByRole('button', { name: 'Bring Fog lamp at four back' }).click();
   await expect(page.getByRole('article', { name: 'Fog lamp at four' })).toBeVisible();
+  await expect(page.getByText('Taken away')).toBeHidden();
 });
 
 test('a rule that is broken speaks at the step and in one list, until it is mended', async ({

@@ -50,8 +50,8 @@ pub use photograph::{
     name_photograph, photographs_of, photographs_of_studio, restore_photograph,
 };
 pub use picture::{
-    StoredPicture, count_pictures, create_picture, delete_picture, load_picture, restore_picture,
-    save_picture, studio_of, undo_picture,
+    PictureAway, StoredPicture, count_pictures, create_picture, delete_picture, load_picture,
+    pictures_away, restore_picture, save_picture, studio_of, undo_picture,
 };
 pub use place::{
     PhotographPlace, Wanted, find_instrument, find_photograph, find_picture, find_studio,

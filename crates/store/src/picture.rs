@@ -199,6 +199,33 @@ pub async fn count_pictures(conn: &mut MySqlConnection, studio: Uuid) -> Result<
     Ok(usize::try_from(count).unwrap_or_default())
 }
 
+/// A picture that was taken away.
+#[derive(Debug, Clone, PartialEq, Eq, FromRow)]
+pub struct PictureAway {
+    /// Its key.
+    pub id: Uuid,
+    /// Its title.
+    pub title: String,
+    /// When it was taken away.
+    #[sqlx(rename = "deleted_at")]
+    pub taken_away_at: DateTime<Utc>,
+}
+
+/// Pictures of a studio that were taken away, the last one first.
+///
+/// # Errors
+/// [`StoreError`].
+pub async fn pictures_away(
+    conn: &mut MySqlConnection,
+    studio: Uuid,
+) -> Result<Vec<PictureAway>, StoreError> {
+    let away = sqlx::query_as(
+        "SELECT id, title, deleted_at FROM picture \
+         WHERE studio_id = ? AND deleted_at IS NOT NULL ORDER BY deleted_at DESC, id DESC",
+    );
+    Ok(away.bind(studio).fetch_all(conn).await?)
+}
+
 /// Takes a picture away; it can be restored.
 ///
 /// # Errors

@@ -16,6 +16,13 @@ export const takenAwayQuery = queryOptions({
   queryFn: () => unwrap(client.GET('/api/studios', { params: { query: { taken_away: true } } })),
 });
 
+export const picturesAwayQuery = (id: string) =>
+  queryOptions({
+    queryKey: ['pictures away', id],
+    queryFn: () =>
+      unwrap(client.GET('/api/studios/{id}/pictures/away', { params: { path: { id } } })),
+  });
+
 export const catalogueQuery = queryOptions({
   queryKey: ['catalogue'],
   queryFn: () => unwrap(client.GET('/api/catalogue')),

@@ -5,7 +5,7 @@ use super::parallel::in_parallel;
 use super::problem::{Known, Problem};
 use crate::film::{FilmState, Grid};
 use crate::picture::CoatFault;
-use crate::readiness::{Bed, Blocked, FOREVER, Ready, Stretch, history};
+use crate::readiness::{Bed, Blocked, FOREVER, NotReady, Ready, Stretch, history};
 use crate::studio::Studio;
 use crate::time::{whole_instant, whole_seconds};
 use chrono::{DateTime, Utc};
@@ -226,4 +226,12 @@ fn begun(studio: &Studio, p: usize, grid: Grid) -> Begun {
 /// A coat that cannot be computed holds its picture up, and says why.
 pub(super) fn cannot(fault: CoatFault) -> (usize, Blocked) {
     (fault.step, Blocked::Coat(fault.why.to_string()))
+}
+
+/// A film that is not ready holds its picture up, and says why.
+pub(super) fn not_ready(why: NotReady) -> Blocked {
+    match why {
+        NotReady::Never(need) => Blocked::NeverReady(need),
+        NotReady::Fault(fault) => cannot(fault).1,
+    }
 }

@@ -438,7 +438,7 @@ impl Order {
 #[cfg(test)]
 mod tests {
     use super::super::beginnings::tests::studio;
-    use super::super::search::Planner;
+    use super::super::known_plan::Planner;
     use super::*;
 
     /// Every offer made anew with its films after each step, and the first one taken.

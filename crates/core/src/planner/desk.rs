@@ -4,11 +4,11 @@
 
 use super::Plan;
 use super::films::Films;
+use super::known_plan::{Planner, carried};
 use super::outlook::{CoatOutlook, FilmMoment, coats_of, decorate, film_line};
 use super::parallel::{in_parallel, threads};
 use super::problem::Problem;
 use super::ready::{ReadyOutcome, planned_on, ready_after};
-use super::search::{Planner, carried};
 use super::ways::{DateWay, date_ways};
 use crate::film::{FilmState, Grid, HORIZON_S};
 use crate::picture::{CoatFault, LaidCoat, ReadyBy, Timeline, follow, follow_on, on_top};

@@ -1,6 +1,6 @@
 //! An extra session outside the painter's hours, as a way to make a date.
 
-use super::changes::{Change, DateWayKind};
+use super::change::{Change, DateWayKind};
 use super::{Plan, holds};
 use crate::picture::Picture;
 use crate::readiness::{Calendar, Task};

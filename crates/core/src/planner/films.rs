@@ -3,16 +3,15 @@
 //! on a coarser grid, which tell at a fifth of the time what an order is worth that looks good by lags.
 
 use super::Plan;
-use super::beds::{Beds, cannot};
-use super::lags::{LONG_S, Lags, held, held_under};
-use super::lessons::Lesson;
-use super::on_purpose::{At, HeldBack};
+use super::beds::{Beds, cannot, not_ready};
+use super::held_back::{At, HeldBack};
+use super::lags::{LONG_S, Lags, Lesson, held, held_under};
 use super::parallel::threads;
 use super::played::{Judged, Played};
 use super::problem::{Known, Problem};
 use super::ready::planned_on;
 use crate::film::{FilmState, Grid};
-use crate::readiness::{Blocked, Done, FilmReady, NotReady, Ready, Stretch, Wait, WaitReason};
+use crate::readiness::{Blocked, Done, FilmReady, Ready, Stretch, Wait, WaitReason};
 use crate::studio::Studio;
 use crate::time::{whole_instant, whole_seconds};
 use chrono::{DateTime, Utc};
@@ -493,11 +492,4 @@ fn ready(
 ) -> Ready {
     let (at, wait) = done.ready(studio, (i, below), film);
     Ready { need: done.needs(studio, i), at: at.map(whole_seconds), wait }
-}
-
-fn not_ready(why: NotReady) -> Blocked {
-    match why {
-        NotReady::Never(need) => Blocked::NeverReady(need),
-        NotReady::Fault(fault) => cannot(fault).1,
-    }
 }

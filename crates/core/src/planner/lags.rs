@@ -163,6 +163,20 @@ impl Lags {
     }
 }
 
+/// How long a wait of a step was over coats that held so much.
+#[derive(Debug, Clone)]
+pub(super) struct Lesson {
+    /// The picture and its step.
+    pub of_step: (usize, usize),
+    /// The step that laid the coat it waited for.
+    pub of: usize,
+    pub held: Held,
+    /// The wait [s].
+    pub lag: f64,
+    /// What films say over what rough ones say [-], where both were followed.
+    pub ratio: Option<f64>,
+}
+
 #[cfg(test)]
 mod tests {
     use super::*;

@@ -5,9 +5,9 @@
 //! order better than another.
 
 use super::decode::{Order, Schedule};
-use super::lags::{Held, held};
+use super::known_plan::Planner;
+use super::lags::{Lesson, held};
 use super::parallel::{in_parallel, threads};
-use super::search::Planner;
 use crate::film::{FilmState, Grid};
 use crate::readiness::{Bed, FilmReady};
 use crate::studio::Studio;
@@ -27,20 +27,6 @@ const MOST_LESSONS: usize = 160;
 const SPREAD_DAYS: f64 = 3.0;
 /// Seed of the days between coats: any number, always the same.
 const SEED: u64 = 1;
-
-/// How long a wait of a step was over coats that held so much.
-#[derive(Debug, Clone)]
-pub(super) struct Lesson {
-    /// The picture and its step.
-    pub of_step: (usize, usize),
-    /// The step that laid the coat it waited for.
-    pub of: usize,
-    pub held: Held,
-    /// The wait [s].
-    pub lag: f64,
-    /// What films say over what rough ones say [-], where both were followed.
-    pub ratio: Option<f64>,
-}
 
 impl Planner<'_> {
     /// Learns of waits by rough films before orders need them; of too many pictures none.

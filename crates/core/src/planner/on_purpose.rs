@@ -4,11 +4,9 @@
 
 use super::decode::{Order, PictureProgress, Schedule};
 use super::films::Films;
+use super::held_back::{At, HeldBack};
 use super::parallel::{in_parallel, threads};
-use super::played::Judged;
 use super::problem::Problem;
-use super::search::Planner;
-use crate::cancel;
 use crate::film::Grid;
 use crate::picture::ReadyBy;
 use crate::time::DAY_S;
@@ -27,76 +25,6 @@ const ROUNDS: usize = 3;
 const MOST_FILMS: u64 = 150;
 /// Steps still to do of a studio above which it is not tried [-]: each try plays them all. [practice]
 const MOST_STEPS: usize = 120;
-
-/// A step and its end [s of the epoch].
-pub(super) type At = (usize, i64);
-
-/// A step that waits on purpose.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub struct HeldBack {
-    /// Index of the picture.
-    pub picture: usize,
-    /// Index of the step in the picture.
-    pub step: usize,
-    /// How long after it could be done [s].
-    pub by_s: i64,
-}
-
-impl Problem<'_> {
-    /// Holds back what `held` says, and nothing else.
-    pub fn hold_back(&mut self, held: &[HeldBack]) {
-        for task in self.tasks.iter_mut().flatten().flatten() {
-            task.held_back = 0;
-        }
-        for HeldBack { picture, step, by_s } in held {
-            if let Some(Some(task)) = self.tasks.get_mut(*picture).and_then(|p| p.get_mut(*step)) {
-                task.held_back = *by_s;
-            }
-        }
-    }
-
-    /// What is held back.
-    pub fn held_back(&self) -> Vec<HeldBack> {
-        let mut held = Vec::new();
-        for (picture, tasks) in self.tasks.iter().enumerate() {
-            for (step, task) in tasks.iter().enumerate() {
-                let by_s = task.as_ref().map_or(0, |t| t.held_back);
-                if by_s > 0 {
-                    held.push(HeldBack { picture, step, by_s });
-                }
-            }
-        }
-        held
-    }
-}
-
-/// A plan, its order and what waits on purpose in it.
-pub(super) type Stands = (Schedule, Order, Vec<HeldBack>);
-
-impl Planner<'_> {
-    /// Its plan, and what that hangs on.
-    pub(super) fn stands(&self) -> Stands {
-        (self.best.clone(), self.order.clone(), self.problem.held_back())
-    }
-
-    /// Looks anew for what waits on purpose in the order that was found, so that whoever begins with it comes to this
-    /// very plan; the plan `before` is kept where that is the better one.
-    pub(super) fn settle(&mut self, before: Stands) {
-        // A search that was given up keeps what it has.
-        if self.order == before.1 || cancel::current().is_cancelled() {
-            return;
-        }
-        self.films.judged = Judged::Films;
-        self.problem.hold_back(&[]);
-        if let Some(plain) = Schedule::play(&self.problem, &mut self.films, &self.order, None) {
-            self.best = hold_back(&mut self.problem, &mut self.films, &self.order, plain);
-        }
-        if before.0.score.beats(&self.best.score) {
-            (self.best, self.order) = (before.0, before.1);
-            self.problem.hold_back(&before.2);
-        }
-    }
-}
 
 /// Holds back what makes a picture ready sooner by more than [`WORTH`], and tells the plan that comes out; `plain` is the
 /// one without. Nothing hangs on what was asked before: the same studio and order give the same plan.

@@ -9,10 +9,10 @@
 
 use super::beginnings::Beginnings;
 use super::decode::Order;
+use super::known_plan::{Planner, SearchProgress};
 use super::moves::{Limit, changed};
 use super::played::Judged;
 use super::score::Score;
-use super::search::{Planner, SearchProgress};
 use rand::SeedableRng;
 use rand_pcg::Pcg64Mcg;
 

@@ -1,7 +1,8 @@
 //! Ways to make a date: changes of the work, the room or the waiting, each planned anew and ranked by
 //! what it gains for the least harm.
 
-use super::changes::{Change, DateWayKind, changes};
+use super::change::{Change, DateWayKind};
+use super::changes::changes;
 use super::parallel::{in_parallel, threads};
 use super::promise::{DateStanding, Promise, promise};
 use super::{

@@ -117,6 +117,7 @@ fn deeds() -> OpenApiRouter<App> {
         .routes(routes!(pictures::create))
         .routes(routes!(pictures::usual_steps))
         .routes(routes!(pictures::read, pictures::save, pictures::delete))
+        .routes(routes!(pictures::away))
         .routes(routes!(pictures::restore))
         .routes(routes!(pictures::undo))
         .routes(routes!(pictures::redo))

@@ -64,8 +64,11 @@ async fn a_picture_taken_away_comes_back_whole(pool: MySqlPool) {
     let gone = studio.send(Method::DELETE, &format!("{path}?version=1"), Body::empty()).await;
     assert_eq!(gone.status, 204);
     studio.get(&path).await.problem(404);
+    let away = async || studio.get(&format!("/api/studios/{key}/pictures/away")).await.json();
+    assert_eq!(away().await[0]["title"], before["picture"]["title"]);
     let back = studio.post(&format!("{path}/restore"), &json!(null)).await.json();
     assert_eq!(back["picture"], before["picture"]);
+    assert_eq!(away().await, json!([]));
 }
 
 #[sqlx::test(migrator = "MIGRATIONS")]

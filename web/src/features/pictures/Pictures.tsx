@@ -13,6 +13,7 @@ import { useDates } from '../../components/useDates';
 import { useKeys } from '../../components/useKeys';
 import { useNow } from '../../components/useNow';
 import { NewPicture } from './NewPicture';
+import { PicturesAway } from './PicturesAway';
 import { PictureRow } from './PictureRow';
 
 /** All pictures of the studio. */
@@ -81,6 +82,7 @@ export function Pictures() {
           now={now}
         />
       ))}
+      <PicturesAway studio={id} zone={zone} said={gone?.id} />
       {making && <NewPicture studio={id} onClose={() => setMaking(false)} />}
     </Box>
   );

@@ -1,10 +1,8 @@
 import Box from '@mui/material/Box';
-import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useTheme } from '@mui/material/styles';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { calendarUrl } from '../../api/edits';
 import { Loading } from '../../components/Loading';
 import { Trouble } from '../../components/Trouble';
 import { useKeys } from '../../components/useKeys';
@@ -19,13 +17,12 @@ import { LostDays } from './LostDays';
 import { PicturePanel } from './PicturePanel';
 import { RowLabel } from './RowLabel';
 import { SearchBox } from './SearchBox';
+import { SeasonControls } from './SeasonControls';
 import { useSeason } from './useSeason';
 import { verdictOf } from './words';
 
 /** Width of the column of names [px]. */
 const NAMES = 250;
-/** Padding of the buttons above, so that those of one kind stand in one row on a phone. */
-const LEAN = { px: { xs: 1, sm: 2 }, minWidth: 0 };
 
 /** All pictures to their dates. */
 export function Season() {
@@ -66,49 +63,7 @@ export function Season() {
       <Typography variant="h2" component="p" sx={{ mt: 0.5, mb: 1.5 }} data-testid="season-verdict">
         {verdictOf(shown.pictures, view.dateOf)}
       </Typography>
-      <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1, mb: 1.5, alignItems: 'center' }}>
-        <Box
-          role="group"
-          aria-label="How much time is shown"
-          sx={{ display: 'flex', flexWrap: 'wrap' }}
-        >
-          {ZOOMS.map((z) => (
-            <Button
-              key={z.value}
-              variant="text"
-              aria-pressed={z.value === view.zoom}
-              onClick={() => view.setZoom(z.value)}
-              sx={{
-                ...LEAN,
-                fontWeight: z.value === view.zoom ? 700 : 400,
-                textDecoration: z.value === view.zoom ? 'underline' : 'none',
-                textUnderlineOffset: 5,
-              }}
-            >
-              {z.word}
-            </Button>
-          ))}
-        </Box>
-        <Button variant="text" sx={LEAN} onClick={() => view.move(-0.5)}>
-          Earlier
-        </Button>
-        <Button variant="text" sx={LEAN} onClick={view.toNow} disabled={!view.shifted}>
-          Now
-        </Button>
-        <Button variant="text" sx={LEAN} onClick={() => view.move(0.5)}>
-          Later
-        </Button>
-        <Box sx={{ flex: 1, minWidth: { xs: '100%', sm: 0 } }} />
-        <Button variant="outlined" sx={LEAN} onClick={() => setLosing(true)}>
-          What if I lose days?
-        </Button>
-        <Button variant="outlined" sx={LEAN} component={Link} to="/season/week">
-          Week sheet
-        </Button>
-        <Button variant="outlined" sx={LEAN} href={calendarUrl(view.id)}>
-          Calendar
-        </Button>
-      </Box>
+      <SeasonControls view={view} onLose={() => setLosing(true)} />
       <DraftBar view={view} />
       {shown.pictures.length === 0 ? (
         <Typography sx={{ py: 4 }}>

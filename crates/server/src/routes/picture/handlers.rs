@@ -1,6 +1,6 @@
 //! Pictures: made, edited whole, taken away and brought back.
 
-use super::wire::{PictureEdit, PictureOut, RepeatAsked, StepsAsked, UsualStep};
+use super::wire::{AwayOut, PictureEdit, PictureOut, RepeatAsked, StepsAsked, UsualStep};
 use crate::extract::{Asked, Body, Once};
 use crate::formats::{PictureDoc, StepDoc, label};
 use crate::problem::Problem;
@@ -237,6 +237,23 @@ pub async fn delete(
     ulvek_store::delete_picture(&mut tx, id, at.version, now).await?;
     tx.commit().await?;
     Ok(StatusCode::NO_CONTENT)
+}
+
+/// The pictures of a studio that were taken away, the last one first.
+#[utoipa::path(get, operation_id = "pictures_away", path = "/api/studios/{id}/pictures/away", tag = "pictures",
+    params(("id" = Uuid, Path)), responses((status = 200, body = [AwayOut])))]
+pub async fn away(
+    State(mut app): State<App>,
+    InStudio(id): InStudio,
+) -> Result<Json<Vec<AwayOut>>, Problem> {
+    let mut conn = app.reading().await?;
+    let found = ulvek_store::pictures_away(&mut conn, id).await?;
+    let listed = found.into_iter().map(|p| AwayOut {
+        id: p.id,
+        title: p.title,
+        taken_away_at: p.taken_away_at,
+    });
+    Ok(Json(listed.collect()))
 }
 
 /// Brings a picture back that was taken away.

@@ -2,6 +2,7 @@
 
 use crate::formats::{PictureDoc, StepDoc};
 use crate::routes::shared::HistoryOut;
+use chrono::{DateTime, Utc};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
@@ -62,4 +63,15 @@ pub struct PictureEdit {
     pub label: String,
     /// The picture as it shall be.
     pub picture: PictureDoc,
+}
+
+/// A picture that was taken away.
+#[derive(Serialize, ToSchema)]
+pub struct AwayOut {
+    /// Its key, by which it is brought back.
+    pub id: Uuid,
+    /// Its title.
+    pub title: String,
+    /// When it was taken away.
+    pub taken_away_at: DateTime<Utc>,
 }
