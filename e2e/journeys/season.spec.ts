@@ -8,7 +8,9 @@ test('a late picture shows what holds it, and a way to its date is tried, kept a
   page,
 }) => {
   await open(page, 'Season');
-  await expect(verdict(page)).toContainText('Sleet, tram wires will more likely be late than in time');
+  await expect(verdict(page)).toContainText(
+    'Sleet, tram wires will more likely be late than in time',
+  );
   await page.getByRole('button', { name: /^Sleet, tram wires/ }).click();
   const panel = page.getByRole('region', { name: 'Sleet, tram wires' });
   await expect(panel.getByRole('region', { name: 'What holds it' })).toContainText(
@@ -45,7 +47,9 @@ test('what was kept together is taken back together', async ({ page }) => {
   await open(page, 'Pictures');
   await open(page, 'Season');
   await draft(page).getByRole('button', { name: /^Undo/ }).click();
-  await expect(verdict(page)).toContainText('Sleet, tram wires will more likely be late than in time');
+  await expect(verdict(page)).toContainText(
+    'Sleet, tram wires will more likely be late than in time',
+  );
 });
 
 test('lost days are tried, and dropped without a trace', async ({ page }) => {
