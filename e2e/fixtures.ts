@@ -77,8 +77,13 @@ export async function addPart(page: Page, material: string) {
   const boxes = recipe.getByRole('combobox', { name: 'Material' });
   await expect(boxes.first()).toBeVisible();
   const before = await boxes.count();
-  await recipe.getByRole('button', { name: 'Add a part' }).click();
-  await expect(boxes).toHaveCount(before + 1);
+  // A press while the row still moves can miss its button: it is pressed again, once the view is still.
+  await expect(async () => {
+    if ((await boxes.count()) === before) {
+      await recipe.getByRole('button', { name: 'Add a part' }).click({ timeout: 5_000 });
+    }
+    await expect(boxes).toHaveCount(before + 1, { timeout: 5_000 });
+  }).toPass();
   await expect(recipe.getByLabel(/^Percent of/).last()).not.toHaveValue('');
   const option = page.getByRole('option', { name: material, exact: true });
   // A list that opens while the row still moves can close at once: it is opened again.

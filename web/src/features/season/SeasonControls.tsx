@@ -6,7 +6,7 @@ import { ZOOMS } from '../../figures/seasonAxis';
 import type { SeasonState } from './useSeason';
 
 /** Padding of the buttons above, so that those of one kind stand in one row on a phone. */
-const LEAN = { px: { xs: 1, sm: 2 }, minWidth: 0 };
+const LEAN = { px: { xs: 1, sm: 2 }, minWidth: 44 };
 
 /** What the season shows, how much of it, and what can be asked of it. */
 export function SeasonControls({ view, onLose }: { view: SeasonState; onLose: () => void }) {

@@ -60,7 +60,8 @@ export function WayDialog({ way, materials, word, edits, onClose }: Props) {
       (doc) => ({
         ...doc,
         ways: put(doc.ways, {
-          ...way,
+          // A usual way that becomes one's own says more than a way of the document has.
+          id: way.id,
           name: name.trim(),
           why: why.trim(),
           steps: wayStepsMade(steps),
