@@ -216,20 +216,18 @@ impl Stack {
     /// Whether it never reaches `state` where the air is never drier than `driest` again: a coat that would have
     /// to be drier than the air, the ground and every other coat are loses no water to any of them.
     pub(super) fn stays_too_wet(&self, state: FilmState, driest: f64) -> bool {
-        let Some(top) = self.dz.len().checked_sub(1) else { return false };
-        let (of_top, of_all) = state.asks();
+        let cells = 0..self.dz.len();
+        let first = if state.asks_of_all() { 0 } else { cells.end.saturating_sub(1) };
         let potential = |i: usize, w: f64, g: f64| {
             law::water_potential((w, g), self.least[i], self.spirit[i]).min(1.0)
         };
         let capacity = self.on.capacity_m();
         let ground = if capacity > 0.0 { self.ground / capacity } else { 1.0 };
-        let cells = (0..=top).map(|i| potential(i, self.w[i], self.g[i]));
-        let least = cells.fold(driest.min(ground), f64::min);
-        (0..=top).any(|i| {
-            let asked = if i == top { of_top } else { of_all };
-            let most = if asked > 0.0 { 1.0 / asked - 1.0 } else { f64::INFINITY };
-            self.w[i] > most && least >= potential(i, most, 0.0)
-        })
+        let held = cells.clone().map(|i| potential(i, self.w[i], self.g[i]));
+        let least = held.fold(driest.min(ground), f64::min);
+        // As wet as the state allows, its slow volatile gone.
+        let most = 1.0 / state.least() - 1.0;
+        cells.skip(first).any(|i| self.w[i] > most && least >= potential(i, most, 0.0))
     }
 
     /// Whether the slow volatile of cell `i` is spirit.

@@ -69,29 +69,35 @@ impl FilmState {
         FilmState::ReadyToWrap,
     ];
 
-    /// How far each condition of the state is met: it holds when none is negative.
-    pub(super) fn margins(self, r: &Reading) -> (f64, f64) {
-        const MET: f64 = f64::INFINITY;
+    /// The solids fraction, or firmness, without which neither the state nor those after it are reached: that of the
+    /// top cell, [from paintable on](Self::asks_of_all) that of every cell.
+    pub(super) const fn least(self) -> f64 {
         match self {
-            Self::Workable => (MET, MET),
-            Self::Setting => (r.top - SETTING, MET),
-            Self::TouchDry => (r.top_firm - TOUCH_DRY, MET),
-            Self::Paintable => (r.least_firm - PAINTABLE, GROUND_WET_M - r.ground_m),
-            Self::DryThrough => (r.lowest - DRY_THROUGH, MET),
-            Self::ReadyToSeal => (r.lowest - DRY_THROUGH, SEAL_SLOW - r.slow),
-            Self::ReadyToWrap => (r.lowest - DRY_THROUGH, WRAP_SLOW - r.slow),
+            Self::Workable => 0.0,
+            Self::Setting => SETTING,
+            Self::TouchDry => TOUCH_DRY,
+            Self::Paintable => PAINTABLE,
+            Self::DryThrough | Self::ReadyToSeal | Self::ReadyToWrap => DRY_THROUGH,
         }
     }
 
-    /// The solids fraction of the top cell and that of every cell without which neither the state nor those
-    /// after it are reached, slow volatile or not.
-    pub(super) const fn asks(self) -> (f64, f64) {
+    /// Whether the whole stack must be as dry as that, not its top alone.
+    pub(super) fn asks_of_all(self) -> bool {
+        self >= Self::Paintable
+    }
+
+    /// How far each condition of the state is met: it holds when none is negative.
+    pub(super) fn margins(self, r: &Reading) -> (f64, f64) {
+        const MET: f64 = f64::INFINITY;
+        let over = |dry: f64| dry - self.least();
         match self {
-            Self::Workable => (0.0, 0.0),
-            Self::Setting => (SETTING, 0.0),
-            Self::TouchDry => (TOUCH_DRY, 0.0),
-            Self::Paintable => (PAINTABLE, PAINTABLE),
-            Self::DryThrough | Self::ReadyToSeal | Self::ReadyToWrap => (DRY_THROUGH, DRY_THROUGH),
+            Self::Workable => (MET, MET),
+            Self::Setting => (over(r.top), MET),
+            Self::TouchDry => (over(r.top_firm), MET),
+            Self::Paintable => (over(r.least_firm), GROUND_WET_M - r.ground_m),
+            Self::DryThrough => (over(r.lowest), MET),
+            Self::ReadyToSeal => (over(r.lowest), SEAL_SLOW - r.slow),
+            Self::ReadyToWrap => (over(r.lowest), WRAP_SLOW - r.slow),
         }
     }
 

@@ -196,9 +196,10 @@ impl Bed {
         };
         let lay = |film: &mut Lain| {
             let near = film.near.take();
-            let mut laid = match film.ahead.goes_on_to(coat.at) {
-                true => film.ahead.clone(),
-                false => film.laid.film.knowing(near),
+            let mut laid = if film.ahead.goes_on_to(coat.at) {
+                film.ahead.clone()
+            } else {
+                film.laid.film.knowing(near)
             };
             picture.lay(&mut laid, &coat)?;
             film.ahead = laid.clone();
