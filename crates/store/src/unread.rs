@@ -54,7 +54,7 @@ pub(crate) async fn read_or_as_it_was<T>(
     let older = revision::bodies(conn, owner).await?;
     let known = older.iter().find_map(|(body, at)| Some((read(body).ok()?, *at)));
     let Some((found, at)) = known else { return Err(fault) };
-    let what = format!("{what}, taken as of {}", at.format("%-d %B %Y, %H:%M UTC"));
+    let what = format!("{what}, as of {}", at.format("%-d %B %Y, %H:%M UTC"));
     unread.push(UnreadRow { what, why: fault.to_string() });
     Ok(found)
 }

@@ -74,7 +74,7 @@ async fn settings_shelf_and_air_that_cannot_be_read_stand_as_they_were_kept_last
     assert_eq!(zone_of(&mut conn, id).await.unwrap(), before.studio.hours.zone());
     let named: Vec<&str> = stored.unread.iter().map(|row| row.what.as_str()).collect();
     assert_eq!(named.len(), 3, "{named:?}");
-    assert!(named.iter().all(|what| what.contains(", taken as of ")), "{named:?}");
+    assert!(named.iter().all(|what| what.contains(", as of ")), "{named:?}");
     // The next edit keeps them whole again.
     save_settings(&mut conn, id, stored.version, &stored.studio, "edit", at()).await.unwrap();
     let unread = load_studio(&mut conn, id).await.unwrap().unread;

@@ -11,7 +11,7 @@ import { clock } from '../../format/time';
 /** Things that are named in the notice. [practice] two lines on a phone each */
 const NAMED = 2;
 
-/** What of the studio cannot be read: everything else is computed without it. */
+/** What of the studio cannot be read: it is left out, or stands as it was kept last. */
 function LeftOut({ unread }: { unread: string[] }) {
   const [all, setAll] = useState(false);
   const named = all ? unread : unread.slice(0, NAMED);
@@ -25,8 +25,8 @@ function LeftOut({ unread }: { unread: string[] }) {
         {unread.length === 1 ? 'One thing' : `${unread.length} things`} kept here cannot be read.
       </Typography>
       <Typography>
-        What is shown goes without, or by what was known before: {named.join('; ')}. It is not lost:
-        ask who looks after Ulvek.
+        Left out of what is shown, or shown as it was kept before: {named.join('; ')}. It is not
+        lost: ask who looks after Ulvek.
       </Typography>
       {more > 0 && (
         <Button variant="text" sx={{ px: 0 }} onClick={() => setAll(true)}>
