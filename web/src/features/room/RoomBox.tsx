@@ -8,6 +8,7 @@ import { useTakeBack, useTypeReading } from '../../api/edits';
 import { airPastQuery } from '../../api/queries';
 import { saidOf, useCatalogue } from '../../components/catalogue';
 import { Loading } from '../../components/Loading';
+import { SpanButtons } from '../../components/TimeButtons';
 import { Trouble } from '../../components/Trouble';
 import { useWidth } from '../../components/useWidth';
 import { RoomPast } from '../../figures/RoomPast';
@@ -19,10 +20,10 @@ import { TypeDialog } from './TypeDialog';
 
 /** Spans that are looked back over [h]. */
 const SPANS = [
-  { hours: 24, word: 'Day' },
-  { hours: 7 * 24, word: 'Week' },
-  { hours: 30 * 24, word: 'Month' },
-  { hours: 365 * 24, word: 'Year' },
+  { value: 24, word: 'Day' },
+  { value: 7 * 24, word: 'Week' },
+  { value: 30 * 24, word: 'Month' },
+  { value: 365 * 24, word: 'Year' },
 ];
 /** Stretches said in words: the last ones. [practice] what is read at a glance */
 const SAID = 4;
@@ -49,22 +50,7 @@ export function RoomBox({ studio, zone, now }: { studio: string; zone: string; n
       <Instruments studio={studio} zone={zone} />
       <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1.5, alignItems: 'center', mt: 3, mb: 1 }}>
         <Box role="group" aria-label="How far back">
-          {SPANS.map((s) => (
-            <Button
-              key={s.hours}
-              variant="text"
-              aria-pressed={s.hours === hours}
-              onClick={() => setHours(s.hours)}
-              sx={{
-                px: 1.5,
-                fontWeight: s.hours === hours ? 700 : 400,
-                textDecoration: s.hours === hours ? 'underline' : 'none',
-                textUnderlineOffset: 5,
-              }}
-            >
-              {s.word}
-            </Button>
-          ))}
+          <SpanButtons spans={SPANS} span={hours} onSpan={setHours} sx={{ px: 1.5 }} />
         </Box>
         <Button onClick={() => setOpen('type')}>Type a reading</Button>
         <Button onClick={() => setOpen('back')}>Take readings back</Button>

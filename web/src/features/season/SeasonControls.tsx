@@ -2,6 +2,7 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { Link } from 'react-router';
 import { calendarUrl } from '../../api/edits';
+import { MoveButtons, SpanButtons } from '../../components/TimeButtons';
 import { ZOOMS } from '../../figures/seasonAxis';
 import type { SeasonState } from './useSeason';
 
@@ -17,32 +18,15 @@ export function SeasonControls({ view, onLose }: { view: SeasonState; onLose: ()
         aria-label="How much time is shown"
         sx={{ display: 'flex', flexWrap: 'wrap' }}
       >
-        {ZOOMS.map((z) => (
-          <Button
-            key={z.value}
-            variant="text"
-            aria-pressed={z.value === view.zoom}
-            onClick={() => view.setZoom(z.value)}
-            sx={{
-              ...LEAN,
-              fontWeight: z.value === view.zoom ? 700 : 400,
-              textDecoration: z.value === view.zoom ? 'underline' : 'none',
-              textUnderlineOffset: 5,
-            }}
-          >
-            {z.word}
-          </Button>
-        ))}
+        <SpanButtons spans={ZOOMS} span={view.zoom} onSpan={view.setZoom} sx={LEAN} />
       </Box>
-      <Button variant="text" sx={LEAN} onClick={() => view.move(-0.5)}>
-        Earlier
-      </Button>
-      <Button variant="text" sx={LEAN} onClick={view.toNow} disabled={!view.shifted}>
-        Now
-      </Button>
-      <Button variant="text" sx={LEAN} onClick={() => view.move(0.5)}>
-        Later
-      </Button>
+      <MoveButtons
+        earlier={() => view.move(-0.5)}
+        toNow={view.toNow}
+        later={() => view.move(0.5)}
+        shifted={view.shifted}
+        sx={LEAN}
+      />
       <Box sx={{ flex: 1, minWidth: { xs: '100%', sm: 0 } }} />
       <Button variant="outlined" sx={LEAN} onClick={onLose}>
         What if I lose days?

@@ -4,6 +4,7 @@ import Typography from '@mui/material/Typography';
 import useMediaQuery from '@mui/material/useMediaQuery';
 import type { Theme } from '@mui/material/styles';
 import { visuallyHidden } from '@mui/utils';
+import { MoveButtons, SpanButtons } from '../../components/TimeButtons';
 import { useKeys } from '../../components/useKeys';
 import { useWidth } from '../../components/useWidth';
 import { Rail } from '../../figures/Rail';
@@ -136,31 +137,8 @@ export function RailBar({ studio }: { studio: string }) {
           gap: 0.25,
         }}
       >
-        {SPANS.map((s) => (
-          <Button
-            key={s.value}
-            variant="text"
-            aria-pressed={s.value === rail.span}
-            onClick={() => rail.setSpan(s.value)}
-            sx={{
-              ...small,
-              fontWeight: s.value === rail.span ? 700 : 400,
-              textDecoration: s.value === rail.span ? 'underline' : 'none',
-              textUnderlineOffset: 5,
-            }}
-          >
-            {s.word}
-          </Button>
-        ))}
-        <Button variant="text" onClick={rail.earlier} sx={small}>
-          Earlier
-        </Button>
-        <Button variant="text" onClick={rail.toNow} disabled={!rail.shifted} sx={small}>
-          Now
-        </Button>
-        <Button variant="text" onClick={rail.later} sx={small}>
-          Later
-        </Button>
+        <SpanButtons spans={SPANS} span={rail.span} onSpan={rail.setSpan} sx={small} />
+        <MoveButtons {...rail} sx={small} />
       </Box>
     </Box>
   );
