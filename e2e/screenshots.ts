@@ -148,6 +148,21 @@ const SHOTS: Shot[] = [
   },
 ];
 
+/** Until nothing in sight is read or computed any more and every photograph in sight is there: between two
+ * questions the network is still too. */
+const settled = async (page: Page) => {
+  await page.waitForLoadState('networkidle');
+  await page.waitForFunction(() =>
+    Array.from(document.querySelectorAll('[role=status], img'))
+      .filter((element) => element.getBoundingClientRect().top < innerHeight)
+      .every((element) =>
+        element instanceof HTMLImageElement
+          ? element.complete && element.naturalWidth > 0
+          : !element.textContent.endsWith('…'),
+      ),
+  );
+};
+
 const server = await startServer();
 const browser = await chromium.launch({
   ...launch,
@@ -162,7 +177,7 @@ try {
     });
     if (shot.dim) await page.addInitScript(() => localStorage.setItem('ulvek.surround', 'dim'));
     await shot.take(page, server.url);
-    await page.waitForLoadState('networkidle');
+    await settled(page);
     await page.screenshot({ path: `${OUT}${shot.name}.png`, animations: 'disabled' });
     await page.close();
   }
