@@ -133,6 +133,7 @@ fn with_less(studio: &Studio) -> Vec<(&'static str, Studio)> {
     let more = Step { id: "more".into(), ..steps[0].clone() };
     steps.insert(0, more);
     let patient = Schools { waiting: Waiting::Patient, ..studio.schools };
+    // North and east [deg]: long nights in January.
     let light = Place::try_new(54.0, 10.0).unwrap();
     vec![
         ("lost week", Studio { hours: hours(0, vec![lost]), ..studio.clone() }),
@@ -143,11 +144,16 @@ fn with_less(studio: &Studio) -> Vec<(&'static str, Studio)> {
     ]
 }
 
-/// How often less of something made the plan better, and by how much, of first plans and after a search of 2 s.
+/// By how much the finishes must be sooner to count [-]. [practice]
+const SOONER: f64 = 0.005;
+/// How long each search takes that is compared [s]. [practice]
+const SEARCH_S: f64 = 2.0;
+
+/// How often less of something made the plan better, and by how much, of first plans and after a search.
 fn compare_less() {
-    let most: u64 = std::env::var("STUDIOS").ok().and_then(|s| s.parse().ok()).unwrap_or(40);
+    let most: u64 = std::env::var("STUDIOS").ok().and_then(|s| s.parse().ok()).unwrap_or(STUDIOS);
     let by: [&dyn Fn(&Studio) -> Plan; 2] =
-        [&|s| plan(Request { studio: s, from: from() }), &|s| searched(s, 2.0)];
+        [&|s| plan(Request { studio: s, from: from() }), &|s| searched(s, SEARCH_S)];
     let by = if std::env::var_os("FIRST").is_some() { &by[..1] } else { &by[..] };
     for (n, made) in by.iter().enumerate() {
         let mut table = std::collections::BTreeMap::<&str, (u32, u32, f64, f64)>::new();
@@ -168,16 +174,16 @@ fn compare_less() {
                     row.0 += 1;
                     row.2 = row.2.max(days);
                 }
-                if days == 0.0 && finish > 0.005 {
+                if days == 0.0 && finish > SOONER {
                     row.1 += 1;
                     row.3 = row.3.max(finish);
                 }
             }
         }
-        println!("{}", ["first plan", "2 s"][n]);
+        println!("{}", ["first plan", "searched"][n]);
         for (what, (late, soon, days, share)) in table {
             println!(
-                "  {what}: {late} less late (by {days} at most), {soon} sooner by over 0.5 % ({share:.3}) of {most}"
+                "  {what}: {late} less late (by {days} at most), {soon} sooner by over {SOONER} ({share:.3}) of {most}"
             );
         }
     }
